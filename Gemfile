@@ -1,0 +1,35 @@
+# frozen_string_literal: true
+
+source "https://rubygems.org"
+
+ruby ">= 3.1"
+
+gem "dry-validation", "~> 1.10"   # reads and checks what people type
+gem "erubi", "~> 1.13"            # escapes every <%= %>
+gem "json_schemer", "~> 2.4"      # checks knowledge/ at boot
+gem "nokogiri", "~> 1.18"         # reads KML and GPX
+gem "puma", "~> 6.6"
+gem "rack", "~> 3.1"
+gem "rack-protection", "~> 4.2"
+gem "rackup", "~> 2.2"
+gem "rake", "~> 13.2"
+gem "rgeo", "~> 3.0"              # GEOS: validity, repair, distance
+gem "rgeo-geojson", "~> 2.2"
+gem "rgeo-proj4", "~> 4.0"        # a metric projection for each property
+gem "sequel", "~> 5.80"
+gem "sinatra", "~> 4.2"
+gem "sqlite3", "~> 2.0"
+gem "zeitwerk", "~> 2.6"
+
+group :test do
+  gem "axe-core-capybara", "~> 4.10"
+  gem "capybara", "~> 3.40"
+  gem "minitest", "~> 5.25"
+  gem "rack-test", "~> 2.1"
+  gem "rubocop", "~> 1.75", require: false
+  gem "rubocop-minitest", "~> 0.38", require: false
+  gem "rubocop-performance", "~> 1.25", require: false
+  gem "rubocop-sequel", "~> 0.4", require: false
+  gem "selenium-webdriver", "~> 4.32.0"
+  gem "simplecov", "~> 0.22", require: false
+end

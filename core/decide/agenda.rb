@@ -1,0 +1,63 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Decide
+      # What a day is good for over many patches: each open patch's best move, sorted into what is closing,
+      # what is good today, what waits and for what, and what is stuck until something changes.
+      # Patches alike in everything that the rules look at share one answer.
+      class Agenda
+        Entry = Value.define(:id, :choices, :site)
+        Item = Value.define(:id, :group, :verdict, :reason, :seed_on, :until)
+        GROUPS = %i[closing good waiting stuck].freeze
+        CLOSING_DAYS = 28 # ripe seed nearer than this is a deadline
+        SHARED = %i[plant settled date size stage soil stance licensed aquatic_label slope natives_near].freeze
+
+        def initialize(entries)
+          @entries = entries
+          @answers = {}
+        end
+
+        # [Item], most pressing first within each group.
+        def items
+          @items ||= @entries.map { |entry| item(entry) }
+                             .sort_by { |i| [GROUPS.index(i.group), i.until || Date::Infinity.new, i.id] }.freeze
+        end
+
+        private
+
+        def item(entry)
+          verdict, seed_on = answer(entry)
+          group = group(verdict, seed_on, entry.site.today)
+          deadline = { closing: seed_on, good: verdict.closes, waiting: verdict.until }[group]
+          Item.new(id: entry.id, group:, verdict:, reason: verdict.deciding.first, seed_on:, until: deadline)
+        end
+
+        def group(verdict, seed_on, today)
+          if verdict.go? then seed_on && seed_on > today && seed_on - today <= CLOSING_DAYS ? :closing : :good
+          else verdict.wait? ? :waiting : :stuck
+          end
+        end
+
+        def answer(entry)
+          choices = entry.choices
+          near = choices.water_m.nil? || choices.water_m < Choices::NEAR_WATER_M
+          key = [entry.site.object_id, near, choices.water_m&.zero?, (choices.cover || 0) > 50, choices.cover.nil?, *choices.to_h.values_at(*SHARED)]
+          @answers[key] ||= work_out(choices, entry.site)
+        end
+
+        def work_out(choices, site)
+          best = Bench.new(choices, site).verdicts.min_by { |verdict| rank(verdict, site.today) }
+          [best, choices.calendar(site).next(:ripe_seed, choices.date)]
+        end
+
+        # Go before wait before no; then what takes plants out or frees a tree; then the soonest; then the surest.
+        def rank(verdict, today)
+          useful = verdict.removal.removes? || verdict.removal.is?(:freeing, :reporting)
+          [{ go: 0, wait: 1, no: 2 }.fetch(verdict.kind), useful ? 0 : 1, ((verdict.until || today) - today).to_i,
+           -verdict.kill["likely"]]
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,126 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Decide
+      # Asks every rule about every method that the plant's file names, and puts the answers in order.
+      #
+      #   Bench.new(choices, site).verdicts  # => [Verdict], go first, best first
+      class Bench
+        AHEAD = 366 # days to look for the end of a wait
+        # Single changes that a person could make, and how the page says so.
+        CHANGES = { licensed: [true, "a licensed person on site"], stance: ["any", "any labelled herbicide use allowed"],
+                    soil: [:moist, "moist soil"], natives_near: [false, "no desirable plant in reach"],
+                    aquatic_label: [true, "a product labelled for aquatic use"],
+                    settled: [true, "the name settled"] }.freeze
+
+        attr_reader :choices, :site
+
+        def initialize(choices, site, knowledge: Knowledge.shipped)
+          @choices, @site, @knowledge = choices, site, knowledge
+          @outlook = Outlook.new(choices, site)
+        end
+
+        def situation = @outlook.on(choices.date)
+        def spans = @outlook.spans
+
+        # All verdicts, frozen, go before wait before no.
+        def verdicts
+          @verdicts ||= removals.map { |removal| verdict(removal) }.sort_by { |v| order(v) }.freeze
+        end
+
+        # The verdict of one method.
+        def verdict(removal)
+          reasons = reasons_on(removal, choices.date)
+          kind, finish = settle(removal, reasons)
+          effort = Effort.new(removal, choices)
+          Verdict.new(removal:, kind:, until: finish, reasons: dated(removal, reasons), kill: removal.kill(choices.plant),
+                      hours: effort.hours, years_to_quiet: effort.years_to_quiet,
+                      plant_note: choices.plant.removals.dig(removal.key, "text"),
+                      closes: kind == :go ? closing(removal) : nil)
+        end
+
+        # The days of the season-year on which a method is right, by the same rules: [[from, to], ...].
+        # Looked at every `step` days, without the weather of single days.
+        def windows(removal, step: 3)
+          year = site.year(choices.date)
+          days = (year.start..year.finish).step(step).select { |date| kind_of(reasons_on(removal, date, weather: false)) == :go }
+          days.slice_when { |a, b| b - a > step }.map { |run| [run.first, [run.last + step - 1, year.finish].min] }
+        end
+
+        # What one change would turn into go today: [[words, [method names]]].
+        def changes
+          CHANGES.filter_map do |field, (value, words)|
+            next if choices[field] == value || (field == :soil && situation.soil == value)
+
+            other = self.class.new(choices.with(field => value), site, knowledge: @knowledge)
+            gained = other.going - going
+            [words, gained.map(&:name)] if gained.any?
+          end
+        end
+
+        # Methods that are go on the chosen date and take plants out.
+        def going
+          @going ||= removals.select { |r| r.removes? && kind_of(reasons_on(r, choices.date)) == :go }
+        end
+
+        # The plant's own methods; report_only is always among them.
+        def removals
+          keys = choices.plant.removals.keys | ["report_only"]
+          keys.map { |key| @knowledge.removal(key) }
+        end
+
+        private
+
+        def reasons_on(removal, date, weather: true)
+          now = @outlook.on(date)
+          now = now.with(day: nil, next_days: nil) unless weather
+          rules_for(removal).filter_map { |rule| rule.judge(now, removal) }
+        end
+
+        def rules_for(removal)
+          @rules ||= {}
+          @rules[removal.key] ||= Rule.all.select { |rule| rule.concerns?(removal) }
+        end
+
+        def kind_of(reasons)
+          worst = reasons.max_by(&:weight)
+          worst.nil? || worst.kind == :note ? :go : worst.kind
+        end
+
+        # A wait ends on the first later day when no rule objects. When none comes within a year, it is a no.
+        def settle(removal, reasons)
+          kind = kind_of(reasons)
+          return [kind, nil] unless kind == :wait
+
+          finish = first_day { |date| kind_of(reasons_on(removal, date)) == :go }
+          finish ? [:wait, finish] : [:no, nil]
+        end
+
+        def dated(removal, reasons)
+          reasons.map do |reason|
+            next reason unless reason.kind == :wait
+
+            rule = Rule.all.find { |r| r.key == reason.rule }
+            reason.with(until: first_day { |date| rule.judge(@outlook.on(date), removal)&.kind != :wait })
+          end.sort_by { |reason| -reason.weight }.freeze
+        end
+
+        def first_day = ((choices.date + 1)..(choices.date + AHEAD)).find { |date| yield date }
+
+        # The last day of the stretch that is open now, when it ends within a month; single days' weather left out.
+        def closing(removal)
+          shut = ((choices.date + 1)..(choices.date + 30)).find do |date|
+            kind_of(reasons_on(removal, date, weather: date <= site.horizon)) != :go
+          end
+          shut && (shut - 1)
+        end
+
+        def order(verdict)
+          [{ go: 0, wait: 1, no: 2 }.fetch(verdict.kind), verdict.removal.removes? ? 0 : 1,
+           verdict.until || choices.date, -verdict.kill["likely"], verdict.hours || 0]
+        end
+      end
+    end
+  end
+end

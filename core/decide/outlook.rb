@@ -1,0 +1,58 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Decide
+      # Projects a patch's Choices onto any day at a Site: stage by the plant's calendar, soil by the bucket,
+      # weather as far as the forecast sees.
+      class Outlook
+        attr_reader :choices, :site
+
+        def initialize(choices, site)
+          @choices, @site = choices, site
+          @calendar = choices.calendar(site)
+          @situations = {}
+        end
+
+        def on(date) = @situations[date] ||= situation(date)
+
+        # The stage that the calendar gives on a date.
+        def stage(date) = date == choices.date && choices.stage ? choices.stage : @calendar.stage_on(date)
+        def spans = @calendar.spans(site.year(choices.date))
+
+        private
+
+        def situation(date)
+          Situation.new(**shared, date:, stage: stage(date), phases: @calendar.phases_on(date), soil: soil(date),
+                                  day: weather(date), next_days: next_days(date), season: site.year(date))
+        end
+
+        def shared
+          @shared ||= choices.to_h.slice(:plant, :settled, :size, :stance, :licensed, :aquatic_label, :water_m,
+                                         :slope, :natives_near, :cover)
+        end
+
+        def weather(date) = date <= site.horizon ? site.day(date) : nil
+
+        def next_days(date)
+          [site.day(date), site.day(date + 1)] if date + 1 <= site.horizon
+        end
+
+        # A pinned soil is where the bucket starts; from the next day on, rain and sun decide.
+        def soil(date)
+          return site.ground(date).kind unless choices.soil && date >= choices.date
+
+          pinned_soil(date)
+        end
+
+        def pinned_soil(date)
+          @pinned ||= { choices.date => choices.soil }
+          @bucket ||= Season::Soil.new(texture: site.texture, latitude: site.latitude,
+                                       fill: Season::Soil::MIDDLE.fetch(choices.soil))
+          (@pinned.keys.last.next..date).each { |d| @pinned[d] = @bucket.pass(site.day(d)) }
+          @pinned[date]
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,15 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Decide
+      module Rules
+        AboveFreezing = Rule.new(:above_freezing, about: :stem_herbicide, source: "common_practice") do |now|
+          next unless now.day
+
+          wait "Stem work is for days above freezing." if now.day.tmax <= 1
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,18 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Decide
+      module Rules
+        BrittleInAutumn = Rule.new(:brittle_in_autumn, about: :aquatic, source: "common_practice") do |now|
+          frost = now.anchor(:first_frost)
+          if frost && now.date >= frost - 30
+            wait "Stems are brittle in autumn and every piece roots. Early summer is the time."
+          elsif !now.in_leaf?
+            wait "Nothing stands up to be seen yet."
+          end
+        end
+      end
+    end
+  end
+end

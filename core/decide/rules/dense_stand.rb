@@ -1,0 +1,19 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Decide
+      module Rules
+        DenseStand = Rule.new(:dense_stand, about: :aquatic, source: "common_practice") do |now, removal|
+          next unless removal.is?(:pulling)
+
+          if now.cover.nil?
+            note "How dense is it? Above about half cover, hand pulling does not keep up."
+          elsif now.cover > 50
+            no "Too dense to pull by hand: combine with a permitted treatment, then pull what is left."
+          end
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,17 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Decide
+      module Rules
+        LabelledForWater = Rule.new(:labelled_for_water, about: :herbicide, source: "common_practice") do |now|
+          next unless now.near_water?
+          next note("At the water: only the product labelled for aquatic use, its own adjuvants, and the permit.") if now.aquatic_label
+
+          where = now.water_m.nil? ? "The distance to water is not known" : "Water is in reach"
+          no "#{where}: nothing but a product labelled for aquatic use, and none is at hand."
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,19 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Decide
+      module Rules
+        LateSummerFlow = Rule.new(:late_summer_flow, about: %i[bark_herbicide], source: "common_practice") do |now, removal|
+          next unless now.plant.form == :tree && now.plant.is?(:root_suckers) && removal.key == "hack_and_squirt"
+
+          from = now.anchor(:full_leaf)&.+(45)
+          to = now.anchor(:first_frost)
+          next unless from && to
+
+          wait "Mid to late summer is when sap goes down to the roots; earlier, the roots live and sucker." unless now.date.between?(from, to)
+        end
+      end
+    end
+  end
+end

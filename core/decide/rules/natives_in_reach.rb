@@ -1,0 +1,16 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Decide
+      module Rules
+        NativesInReach = Rule.new(:natives_in_reach, about: :foliar, source: "common_practice") do |now|
+          dormant = !now.date.between?(now.anchor(:bud_swell) || now.date, now.anchor(:third_frost) || now.date)
+          next if now.natives_near == false || dormant
+
+          wait "Spray reaches the desirable plants beside it#{" (are there any? not answered)" if now.natives_near.nil?}. Once they are dormant it does not."
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,13 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Decide
+      module Rules
+        RainSoon = Rule.new(:rain_soon, about: :herbicide, source: "common_practice") do |now|
+          wait "Rain is forecast inside the usual rainfast time and would wash it off." if now.rain_soon && now.rain_soon >= 1
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,15 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Decide
+      module Rules
+        RipeSeedBagged = Rule.new(:ripe_seed_bagged, about: %i[pulling digging cutting freeing], source: "common_practice") do |now, removal|
+          next unless now.seeding? && !(removal.tags == [:cutting, :felling])
+
+          note "Ripe seed: bag the heads before anything is moved, then the rest. Nothing lies on the ground."
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,13 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Decide
+      module Rules
+        SaturatedSoil = Rule.new(:saturated_soil, about: :pulling, source: "common_practice") do |now|
+          wait "Saturated ground tears out with the root and packs under boots." if now.soil == :saturated && !now.in_water?
+        end
+      end
+    end
+  end
+end

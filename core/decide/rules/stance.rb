@@ -1,0 +1,17 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Decide
+      module Rules
+        Stance = Rule.new(:stance, about: :herbicide, source: "common_practice") do |now, removal|
+          if now.stance == "none"
+            no "This ground is kept without herbicide."
+          elsif removal.herbicide == :foliar && now.stance != "any"
+            no "Stance here is stem-only herbicide: no leaf spraying."
+          end
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,15 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Decide
+      module Rules
+        SteepGround = Rule.new(:steep_ground, about: %i[digging covering], source: "common_practice") do |now, removal|
+          next unless now.slope == "steep"
+
+          no removal.is?(:covering) ? "Chips slide off steep ground." : "Digging opens steep ground to erosion. Cut, or pull single plants."
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,13 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Decide
+      module Rules
+        WaterWork = Rule.new(:water_work, about: :aquatic, source: "common_practice") do |_now|
+          note "Never alone; catch every fragment; dive flag and permits where the law asks for them."
+        end
+      end
+    end
+  end
+end

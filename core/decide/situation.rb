@@ -1,0 +1,23 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Decide
+      # Everything the rules may look at, on one day. Unknown safety answers are nil, and the rules
+      # treat nil as a no or a question, never as a yes.
+      Situation = Value.define(:plant, :settled, :date, :size, :stage, :phases, :soil, :day, :next_days, :season,
+                               :stance, :licensed, :aquatic_label, :water_m, :slope, :natives_near, :cover) do
+        def seeding? = stage == :ripe_seed
+        def in_leaf? = phases.include?(:leaf)
+        def in_water? = plant.aquatic? || water_m&.zero?
+
+        # Close enough for spray or drip to reach water; not measured counts as close.
+        def near_water? = in_water? || water_m.nil? || water_m < Choices::NEAR_WATER_M
+
+        # Forecast rain of today and tomorrow, mm; nil past the forecast.
+        def rain_soon = next_days && next_days.sum(&:rain)
+        def anchor(key) = season.date(key)
+      end
+    end
+  end
+end

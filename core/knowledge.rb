@@ -1,0 +1,81 @@
+# frozen_string_literal: true
+
+require "date"
+require "json"
+require "json_schemer"
+require "yaml"
+
+module Thistle
+  module Core
+    # The trade as data: reads knowledge/, checks every file against its JSON Schema, then checks
+    # that every key named in one file exists in another. Raises Knowledge::Fault naming file and field.
+    class Knowledge
+      class Fault < StandardError; end
+
+      FOLDER = File.join(ROOT, "knowledge")
+      TABLES = { "sources" => "sources", "cautions" => "told", "disposal" => "told", "actives" => "actives",
+                 "returns" => "returns", "characters" => "characters" }.freeze
+
+      attr_reader :plants, :methods_of_removal, :characters, :actives, :cautions, :disposal, :returns, :sources
+
+      # The shipped library, read once.
+      def self.shipped = @shipped ||= new
+
+      def initialize(folder: FOLDER)
+        @folder = folder
+        load_tables
+        @methods_of_removal = files("methods", "method").to_h { |key, data| [key, Removal.new(key, data)] }.freeze
+        @plants = files("{plants,natives}", "plant").to_h { |key, data| [key, Plant.new(key, data)] }.freeze
+        CrossCheck.new(self).call
+        freeze
+      end
+
+      def invaders = plants.values.select(&:invasive?)
+      def natives = plants.values.reject(&:invasive?)
+
+      # A plant by key; raises BadInput when the library has none.
+      def plant(key)
+        plants.fetch(key.to_s) { raise BadInput.new("“#{key}” is not a plant in the library.", field: :plant) }
+      end
+
+      def removal(key)
+        methods_of_removal.fetch(key.to_s) { raise BadInput.new("“#{key}” is not a method here.", field: :method) }
+      end
+
+      def source(key) = sources.fetch(key.to_s)
+
+      private
+
+      def load_tables
+        tables = TABLES.to_h { |name, schema| [name, read(File.join(@folder, "#{name}.yml"), schema)] }
+        @sources = tables["sources"].to_h { |key, row| [key, Source.new(key:, **symbols(row))] }.freeze
+        @characters = tables["characters"].to_h { |key, row| [key, Identify::Character.new(key:, **symbols(row))] }.freeze
+        @actives = tables["actives"].to_h { |key, row| [key, Mix::Active.new(key:, **symbols(row))] }.freeze
+        @cautions, @disposal, @returns = tables.values_at("cautions", "disposal", "returns")
+      end
+
+      def files(pattern, schema)
+        Dir[File.join(@folder, pattern, "*.yml")].map { |path| [File.basename(path, ".yml"), read(path, schema)] }
+      end
+
+      def read(path, schema)
+        data = YAML.safe_load_file(path)
+        error = schemer(schema).validate(data).first
+        raise Fault, "#{place(path)}: #{field(error)}: #{error["error"]}" if error
+
+        data
+      rescue Psych::SyntaxError => e
+        raise Fault, "#{place(path)}: line #{e.line}: not YAML: #{e.problem}"
+      end
+
+      def schemer(name)
+        @schemers ||= {}
+        @schemers[name] ||= JSONSchemer.schema(JSON.parse(File.read(File.join(FOLDER, "schema", "#{name}.json"))))
+      end
+
+      def place(path) = "knowledge/#{path.delete_prefix("#{@folder}/")}"
+      def field(error) = error["data_pointer"].empty? ? "the file" : error["data_pointer"].delete_prefix("/")
+      def symbols(row) = row.transform_keys(&:to_sym)
+    end
+  end
+end

@@ -1,0 +1,55 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    class Knowledge
+      # What a schema cannot see: that a key named in one file exists in another, that look-alikes can be
+      # told apart by the characters they name, and that every source is listed.
+      class CrossCheck
+        def initialize(knowledge)
+          @knowledge = knowledge
+        end
+
+        def call
+          @knowledge.plants.each_value { |plant| check_plant(plant) }
+          @knowledge.methods_of_removal.each_value do |removal|
+            known(removal.cautions, @knowledge.cautions, "methods/#{removal.key}.yml", "cautions")
+          end
+          @knowledge.returns.each { |key, row| known([row["source"]], @knowledge.sources, "returns.yml", key) }
+        end
+
+        private
+
+        def check_plant(plant)
+          file = "#{plant.invasive? ? "plants" : "natives"}/#{plant.key}.yml"
+          known(plant.characters.keys, @knowledge.characters, file, "characters")
+          plant.characters.each { |key, states| known(states.keys, character(key).states, file, "characters/#{key}") }
+          known(plant.removals.keys, @knowledge.methods_of_removal, file, "methods")
+          known(plant.hazards, @knowledge.cautions, file, "hazards")
+          known(plant.disposal.values_at("clean", "seeding").compact, @knowledge.disposal, file, "disposal")
+          known(plant.source_keys, @knowledge.sources, file, "source")
+          plant.look_alikes.each { |pair| check_pair(plant, pair, file) }
+        end
+
+        def check_pair(plant, pair, file)
+          known([pair["plant"]], @knowledge.plants, file, "look_alikes/plant")
+          other = @knowledge.plants[pair["plant"]]
+          pair["by"].each do |key|
+            known([key], @knowledge.characters, file, "look_alikes/by")
+            mine, theirs = plant.characters[key], other.characters[key]
+            fault(file, "look_alikes/by", "#{key} is not described for both plants") unless mine && theirs
+            fault(file, "look_alikes/by", "#{key} is the same in both plants") if mine == theirs
+          end
+        end
+
+        def known(keys, table, file, field)
+          lost = keys.map(&:to_s) - table.keys.map(&:to_s)
+          fault(file, field, "#{lost.first} is not known") if lost.any?
+        end
+
+        def character(key) = @knowledge.characters.fetch(key)
+        def fault(file, field, what) = raise(Fault, "knowledge/#{file}: #{field}: #{what}")
+      end
+    end
+  end
+end

@@ -1,0 +1,38 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Mix
+      # How much ready mix a piece of work takes: a dose a stem into a jar, or a volume over ground into a tank.
+      class Need
+        Answer = Value.define(:total_ml, :steps)
+        SPARE = 1.1 # a tenth over for what stays in the brush and the hose (memory)
+        MAX_STEMS = 1_000_000
+        MAX_AREA_M2 = 10_000_000
+
+        def self.jar(stems:, dose_ml:)
+          raise BadInput.new("Stems are a whole number above 0.", field: :stems) unless stems.positive?
+          raise BadInput.new("More than a million stems: check the number.", field: :stems) if stems > MAX_STEMS
+          raise BadInput.new("The dose for a stem is above 0 mL.", field: :dose) unless dose_ml.positive?
+
+          total = stems * dose_ml * SPARE
+          new_answer("Mix for the stems", "#{stems} stems × #{dose_ml} mL × #{SPARE} to spare", total)
+        end
+
+        def self.tank(area_m2:, litres_per_100m2:)
+          raise BadInput.new("The area is above 0.", field: :area) unless area_m2.positive?
+          raise BadInput.new("More than 1 000 ha: check the area.", field: :area) if area_m2 > MAX_AREA_M2
+          raise BadInput.new("The spray volume is above 0.", field: :rate) unless litres_per_100m2.positive?
+
+          total = area_m2 * litres_per_100m2 * 10 * SPARE
+          new_answer("Spray for the ground", "#{area_m2.round(1)} m² × #{litres_per_100m2} L per 100 m² × #{SPARE} to spare", total)
+        end
+
+        def self.new_answer(label, formula, total)
+          Answer.new(total_ml: total, steps: [Step.new(label:, formula:, value: total, unit: :volume, source: "memory")])
+        end
+        private_class_method :new_answer
+      end
+    end
+  end
+end

@@ -1,0 +1,52 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    # A plant of the library, invasive or native, as its YAML file describes it.
+    class Plant
+      attr_reader :key, :name, :scientific, :family, :status, :form, :traits, :characters, :phases,
+                  :look_alikes, :removals, :hazards, :disposal, :jobs, :replant, :seed, :spot, :matters, :life_source
+
+      def initialize(key, data)
+        @key = key
+        @data = data
+        @name, @scientific, @family, @status = data.values_at("name", "scientific", "family", "status")
+        @form = data.dig("life", "form").to_sym
+        @traits = data.dig("life", "traits").map(&:to_sym).freeze
+        @life_source = data.dig("life", "source")
+        @characters = data["characters"].transform_values { |states| states.except("source") }.freeze
+        @phases = data["phases"]
+        @removals = data.fetch("methods", {})
+        @look_alikes, @hazards, @jobs = data.values_at("look_alikes", "hazards", "jobs").map { |list| list || [] }
+        @disposal = data.fetch("disposal", {})
+        @replant, @seed, @spot, @matters = data.values_at("replant", "seed", "spot", "matters")
+        freeze
+      end
+
+      def invasive? = status == "invasive"
+      def is?(*any) = any.any? { |trait| traits.include?(trait) }
+      def woody? = is?(:woody)
+      def aquatic? = form == :aquatic
+      def resprouts? = is?(:stump_sprouts, :root_suckers, :crown_sprouts, :layers, :fragments_root)
+      def hazardous? = hazards.intersect?(%w[sap])
+      def phase?(name) = phases.any? { |row| row["phase"] == name.to_s }
+      def character_source(key) = @data.dig("characters", key, "source")
+
+      # Years that seed lives in the ground, {low, likely, high}, or nil when it is not by seed that it lasts.
+      def seed_bank_years = seed && seed["bank_years"]
+
+      # Every source key in the file, for the check at boot.
+      def source_keys = collect_sources(@data).uniq
+
+      private
+
+      def collect_sources(node)
+        case node
+        when Hash then node.flat_map { |k, v| k == "source" && v.is_a?(String) ? [v] : collect_sources(v) }
+        when Array then node.flat_map { |v| collect_sources(v) }
+        else []
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,57 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Recheck
+      # A Beta(a, b) distribution: mean and quantiles, by the continued fraction of the incomplete beta
+      # function and bisection.
+      class Beta
+        def initialize(a, b)
+          @a, @b = a.to_f, b.to_f
+        end
+
+        def mean = @a / (@a + @b)
+
+        # x with P(X <= x) = share.
+        def quantile(share)
+          low, high = 0.0, 1.0
+          60.times do
+            middle = (low + high) / 2
+            cumulative(middle) < share ? low = middle : high = middle
+          end
+          (low + high) / 2
+        end
+
+        def cumulative(x)
+          return x.clamp(0.0, 1.0) unless x.between?(Float::MIN, 1 - Float::EPSILON)
+          return 1 - self.class.new(@b, @a).cumulative(1 - x) if x > (@a + 1) / (@a + @b + 2)
+
+          log_front = Math.lgamma(@a + @b)[0] - Math.lgamma(@a)[0] - Math.lgamma(@b)[0] +
+                      (@a * Math.log(x)) + (@b * Math.log(1 - x))
+          Math.exp(log_front) * fraction(x) / @a
+        end
+
+        private
+
+        # Lentz's method.
+        def fraction(x)
+          c = 1.0
+          d = 1 / (1 - ((@a + @b) * x / (@a + 1)))
+          value = d
+          (1..300).each do |m|
+            [even(m, x), odd(m, x)].each do |step|
+              d = 1 / (1 + (step * d))
+              c = 1 + (step / c)
+              value *= c * d
+            end
+            break if ((c * d) - 1).abs < 1e-14
+          end
+          value
+        end
+
+        def even(m, x) = m * (@b - m) * x / ((@a + (2 * m) - 1) * (@a + (2 * m)))
+        def odd(m, x) = -(@a + m) * (@a + @b + m) * x / ((@a + (2 * m)) * (@a + (2 * m) + 1))
+      end
+    end
+  end
+end

@@ -1,0 +1,48 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    # A method of removal as its YAML file describes it: what it is, what it takes, what it usually kills.
+    class Removal
+      # Stem sizes in order: a seedling, a pencil, a thumb, a wrist (about 8 cm), wider.
+      SIZES = %w[seedling pencil thumb wrist wider].freeze
+
+      attr_reader :key, :name, :tags, :text, :numbers, :tools, :roles, :cautions, :dose_ml, :source
+
+      def initialize(key, data)
+        @key = key
+        @data = data
+        @name, @text, @numbers, @source = data.values_at("name", "text", "numbers", "source")
+        @tools, @roles, @cautions = data.values_at("tools", "roles", "cautions")
+        @tags = data["tags"].map(&:to_sym).freeze
+        @dose_ml = data.fetch("dose_ml", {})
+        freeze
+      end
+
+      def is?(*any) = any.any? { |tag| tags.include?(tag) }
+      def herbicide? = @data["herbicide"] != "none"
+      def herbicide = @data["herbicide"].to_sym
+      def spray_l_per_100m2 = @data["spray_l_per_100m2"]
+
+      # Does it take plants out, or only mark, report or stop seed?
+      def removes? = !is?(:marking, :reporting, :seed_stop, :freeing)
+
+      # Share killed in percent, {low, likely, high, source}; the plant's own value goes before the method's.
+      def kill(plant = nil)
+        own = plant&.removals&.dig(key, "kill")
+        own ? own.merge("source" => plant.removals.dig(key, "source")) : @data["kill"]
+      end
+
+      # Minutes for one unit of `effort_per` at a stem size.
+      def minutes(size = nil)
+        minutes = @data.dig("effort", "minutes")
+        return minutes.to_f unless minutes.is_a?(Hash)
+
+        (minutes[size] || minutes.values.last).to_f
+      end
+
+      def effort_per = @data.dig("effort", "per").to_sym
+      def effort_source = @data.dig("effort", "source")
+    end
+  end
+end

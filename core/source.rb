@@ -1,0 +1,13 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    # Where a fact comes from: published (perhaps recalled), common practice, or memory.
+    Source = Value.define(:key, :standing, :title, :recalled) do
+      def label
+        { "published" => recalled ? "published, recalled" : "published",
+          "common_practice" => "common practice", "memory" => "memory" }.fetch(standing)
+      end
+    end
+  end
+end

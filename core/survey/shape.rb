@@ -1,0 +1,140 @@
+# frozen_string_literal: true
+
+require "json"
+
+module Thistle
+  module Core
+    module Survey
+      # A place on the ground from a GeoJSON geometry (RFC 7946: [longitude, latitude]). Measures on the ellipsoid;
+      # validity, repair and distance through GEOS in an equal-area projection centred on the shape.
+      # Raises BadInput (field :geometry) that says what is wrong and, for crossed lines, where; `repaired`
+      # then holds a shape that would do.
+      class Shape
+        KINDS = { "Point" => "point", "MultiPoint" => "point", "LineString" => "line", "MultiLineString" => "line",
+                  "Polygon" => "polygon", "MultiPolygon" => "polygon" }.freeze
+        MAX_SPAN = 5.0 # degrees: a patch or a property is not larger than that
+
+        # A geometry that cannot stand as it is, with a repaired one where there is one.
+        class Crossed < BadInput
+          attr_reader :repaired, :at
+
+          def initialize(message, at:, repaired:)
+            super(message, field: :geometry)
+            @at, @repaired = at, repaired
+          end
+        end
+
+        attr_reader :geometry
+
+        def self.parse(text)
+          raise BadInput.new("Draw a point, a line or an area first.", field: :geometry) if text.to_s.strip.empty?
+
+          new(text.is_a?(Hash) ? text : JSON.parse(text))
+        rescue JSON::ParserError
+          raise BadInput.new("That is not a GeoJSON geometry.", field: :geometry)
+        end
+
+        def initialize(geometry)
+          @geometry = geometry
+          check_kind
+          check_positions
+          check_validity if kind == "polygon"
+          freeze
+        end
+
+        def kind = KINDS.fetch(geometry["type"])
+        def positions = flat(geometry["coordinates"])
+
+        # [west, south, east, north]
+        def bounds
+          lon, lat = positions.transpose
+          [lon.min, lat.min, lon.max, lat.max]
+        end
+
+        def centre
+          west, south, east, north = bounds
+          [(west + east) / 2, (south + north) / 2]
+        end
+
+        # m² for polygons, holes taken out; 0 for points and lines.
+        def area
+          return 0.0 unless kind == "polygon"
+
+          parts.sum { |rings| rings.each_with_index.sum { |ring, n| (n.zero? ? 1 : -1) * Geodesic.area(ring) } }
+        end
+
+        # m: perimeter of polygons, length of lines.
+        def length
+          case kind
+          when "polygon" then parts.flatten(1).sum { |ring| Geodesic.perimeter(ring) }
+          when "line" then lines.sum { |line| Geodesic.length(line) }
+          else 0.0
+          end
+        end
+
+        # Gross area in m²: polygons as drawn, lines by width, points by radius. width and radius in m.
+        def gross_area(width: nil, radius: nil)
+          case kind
+          when "polygon" then area
+          when "line" then width && (length * width)
+          else radius && (positions.size * Math::PI * radius * radius)
+          end
+        end
+
+        # m between the nearest points of two shapes; 0 when they touch.
+        def distance(other) = plane.feature(self).distance(plane.feature(other))
+
+        def plane = Plane.around(*centre)
+
+        private
+
+        def parts = geometry["type"] == "Polygon" ? [geometry["coordinates"]] : geometry["coordinates"]
+        def lines = geometry["type"] == "LineString" ? [geometry["coordinates"]] : geometry["coordinates"]
+        def flat(list) = list.first.is_a?(Numeric) ? [list[0, 2]] : list.flat_map { |item| flat(item) }
+
+        def check_kind
+          raise BadInput.new("That is not a GeoJSON geometry.", field: :geometry) unless geometry.is_a?(Hash)
+          raise BadInput.new("#{geometry["type"] || "That"} is not a point, line or area.", field: :geometry) unless
+            KINDS.key?(geometry["type"])
+        end
+
+        def check_positions
+          found = positions
+          raise BadInput.new("The shape is empty: draw it again.", field: :geometry) if found.empty?
+
+          found.each { |position| check_position(position) }
+          west, south, east, north = bounds
+          return unless east - west > MAX_SPAN || north - south > MAX_SPAN
+
+          raise BadInput.new("The shape spans more than #{MAX_SPAN.to_i} degrees; a corner must be far off.", field: :geometry)
+        rescue NoMethodError, TypeError
+          raise BadInput.new("The shape is empty or its coordinates are not numbers.", field: :geometry)
+        end
+
+        def check_position((lon, lat))
+          return if lon.between?(-180, 180) && lat.between?(-90, 90)
+
+          swapped = lat.between?(-180, 180) && lon.between?(-90, 90)
+          hint = swapped ? " Latitude and longitude look swapped: GeoJSON puts longitude first." : ""
+          raise BadInput.new("#{lon}, #{lat} is not on the globe.#{hint}", field: :geometry)
+        end
+
+        def check_validity
+          parts.flatten(1).each do |ring|
+            next if ring.size >= 4 && ring.uniq.size >= 3
+
+            raise BadInput.new("An area needs at least three different corners.", field: :geometry)
+          end
+          fault = plane.fault(geometry)
+          return unless fault
+
+          raise Crossed.new("The outline crosses itself near #{place(fault[:at])}.", at: fault[:at], repaired: fault[:repaired])
+        end
+
+        def place((lon, lat))
+          "#{lat.abs.round(5)}° #{lat.negative? ? "S" : "N"}, #{lon.abs.round(5)}° #{lon.negative? ? "W" : "E"}"
+        end
+      end
+    end
+  end
+end

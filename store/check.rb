@@ -1,0 +1,44 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # A look at what came back.
+    class Check < Sequel::Model(:checks)
+      many_to_one :patch, class: "Thistle::Store::Patch"
+      many_to_one :treatment, class: "Thistle::Store::Treatment"
+
+      # Adds a check, ticks off the visits it answers, asks for treatment where something lives, moves the patch.
+      def self.record(patch, **fields)
+        db.transaction do
+          check = create(patch_id: patch.id, treatment_id: patch.last_treatment&.id, **fields)
+          check.answer_tasks
+          patch.update(cover_class: check.cover_class) if check.cover_class
+          patch.follow_records
+          check
+        end
+      end
+
+      def live? = (resprouts + missed + seedlings).positive? || (cover_class || 0) > 1
+
+      # Control of the stems that were treated; nil when they were not counted.
+      def control
+        treated = treatment&.stems_done
+        treated && resprouts <= treated ? Core::Recheck::Control.of(treated:, alive: resprouts) : nil
+      end
+
+      # Visits due by the day of the check, or within two weeks after it, count as made.
+      def answer_tasks
+        patch.tasks_dataset.where(done_on: nil, kind: "check").where { due_on <= checked_on + 14 }.update(done_on: checked_on)
+        return unless live?
+
+        Task.create(patch_id:, kind: "treat", due_on: checked_on, source: "common_practice", reason: again)
+      end
+
+      def again
+        found = { "live stump" => resprouts, "missed stem" => missed, "seedling" => seedlings }.select { |_, n| n.positive? }
+        words = found.map { |what, n| "#{n} #{what}#{"s" if n > 1}" }
+        "Treat again: #{words.empty? ? "cover is left" : words.join(", ")}"
+      end
+    end
+  end
+end

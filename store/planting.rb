@@ -1,0 +1,12 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # What goes back into a patch, and when.
+    class Planting < Sequel::Model(:plantings)
+      many_to_one :patch, class: "Thistle::Store::Patch"
+
+      def native = Core::Knowledge.shipped.plant(native_key)
+    end
+  end
+end

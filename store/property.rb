@@ -1,0 +1,49 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # A piece of ground that someone answers for.
+    class Property < Sequel::Model(:properties)
+      one_to_many :zones, class: "Thistle::Store::Zone"
+      one_to_many :patches, class: "Thistle::Store::Patch"
+
+      class << self
+        # Sites are costly to work out (ten years of weather) and the same all day: kept by place and day.
+        def sites = @sites ||= {}
+
+        # Answers a weather feed (see Core::Season::Day) for a property; set where the application is put together.
+        attr_accessor :feed
+      end
+
+      # The property's year and weather on a day.
+      def site(today)
+        key = [station_seed, climate, latitude, texture, today]
+        self.class.sites[key] ||= begin
+          self.class.sites.clear if self.class.sites.size > 32
+          Core::Season::Site.new(feed: self.class.feed.call(self), latitude:, texture:, today:)
+        end
+      end
+
+      def measures = Core::Units.new(units)
+      def live_patches = patches_dataset.where(deleted_at: nil).order(:code)
+      def boundary = zones_of("boundary").first
+      def zones_of(kind) = zones.select { |zone| zone.kind == kind }
+
+      # m from a shape to the nearest mapped water; nil when no water is mapped.
+      def water_distance(shape) = zones_of("water").map { |zone| shape.distance(zone.shape) }.min
+
+      # The next free patch code: prefix and number.
+      def next_code
+        last = patches_dataset.select_map(:code).filter_map { |code| code[/\d+\z/]&.to_i }.max || 0
+        format("%s-%02d", prefix, last + 1)
+      end
+
+      # [west, south, east, north] of everything mapped.
+      def bounds
+        boxes = zones.map { |zone| zone.shape.bounds }
+        boxes << [longitude - 0.005, latitude - 0.004, longitude + 0.005, latitude + 0.004] if boxes.empty?
+        [boxes.map { |b| b[0] }.min, boxes.map { |b| b[1] }.min, boxes.map { |b| b[2] }.max, boxes.map { |b| b[3] }.max]
+      end
+    end
+  end
+end

@@ -1,0 +1,19 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # Small facts about this installation, by name.
+    class Setting < Sequel::Model(:settings)
+      unrestrict_primary_key
+
+      def self.read(key) = self[key]&.value
+
+      def self.write(key, value)
+        dataset.insert_conflict(target: :key, update: { value: }).insert(key:, value:)
+      end
+
+      # The day that the application takes for today: set for the demo, else the machine's.
+      def self.today = (day = read("today")) ? Date.iso8601(day) : Date.today
+    end
+  end
+end

@@ -1,0 +1,25 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # Something to come back for.
+    class Task < Sequel::Model(:tasks)
+      many_to_one :patch, class: "Thistle::Store::Patch"
+      many_to_one :treatment, class: "Thistle::Store::Treatment"
+
+      KINDS = { "check" => "Check", "treat" => "Treat", "report" => "Ask" }.freeze
+
+      dataset_module do
+        # Open tasks of live patches up to a day, soonest first, with what a list needs: one query.
+        def due(through:, limit: nil)
+          where(Sequel[:tasks][:done_on] => nil).where { Sequel[:tasks][:due_on] <= through }
+            .join(:patches, { id: :patch_id, deleted_at: nil }, table_alias: :p)
+            .select_all(:tasks).select_append(:code, :plant_key, :property_id, :state)
+            .order(:due_on, Sequel[:tasks][:id]).limit(limit)
+        end
+      end
+
+      def overdue?(today) = due_on < today - 7
+    end
+  end
+end

@@ -1,0 +1,41 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # Work that was done on a patch on a day.
+    class Treatment < Sequel::Model(:treatments)
+      many_to_one :patch, class: "Thistle::Store::Patch"
+      one_to_many :tasks, class: "Thistle::Store::Task", order: :due_on
+
+      # Adds a treatment, the return visits that follow from it, and moves the patch.
+      def self.record(patch, site, **fields)
+        db.transaction do
+          day = site.day(fields.fetch(:done_on))
+          weather = { tmin: day.tmin, tmax: day.tmax, rain_mm: day.rain, wind_km_h: day.wind, humidity: day.humidity,
+                      soil: site.ground(day.date).kind, standing: day.standing }
+          treatment = create(patch_id: patch.id, weather: JSON.generate(weather), **fields)
+          patch.tasks_dataset.where(done_on: nil, kind: "treat").update(done_on: treatment.done_on)
+          treatment.plan_returns(site)
+          patch.follow_records
+          treatment
+        end
+      end
+
+      def removal = Core::Knowledge.shipped.removal(method_key)
+      def conditions = JSON.parse(weather || "{}")
+
+      # Return visits from plant and method; a date that already stands is not asked for twice.
+      def plan_returns(site)
+        return unless patch.plant
+
+        standing = patch.tasks_dataset.where(done_on: nil).select_map(%i[reason due_on])
+        Core::Recheck::Returns.new(plant: patch.plant, removal:, done_on:, site:).visits.each do |visit|
+          next if standing.include?([visit.text, visit.due_on])
+
+          Task.create(patch_id:, treatment_id: id, kind: visit.kind, due_on: visit.due_on, reason: visit.text,
+                      source: visit.source, rain_mm: visit.rain_mm)
+        end
+      end
+    end
+  end
+end

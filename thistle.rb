@@ -1,0 +1,24 @@
+# frozen_string_literal: true
+
+require "zeitwerk"
+
+# Nimble Thistle: what is it, what do I do to it here and today, what do I need, when do I come back?
+module Thistle
+  ROOT = __dir__
+
+  # The rooms of the house; each folder at the top is a namespace.
+  module Core; end
+  module Store; end
+  module Formats; end
+  module StandIns; end
+  module Web; end
+  module Demo; end
+
+  LOADER = Zeitwerk::Loader.new.tap do |loader|
+    { "core" => Core, "store" => Store, "formats" => Formats, "stand_ins" => StandIns, "web" => Web, "demo" => Demo }
+      .each { |folder, namespace| loader.push_dir("#{ROOT}/#{folder}", namespace:) }
+    loader.inflector.inflect("geojson" => "GeoJSON", "kml" => "KML", "gpx" => "GPX", "app" => "App")
+    loader.ignore("#{ROOT}/store/migrations", "#{ROOT}/web/views", "#{ROOT}/web/plots", "#{ROOT}/web/assets")
+    loader.setup
+  end
+end
