@@ -28,7 +28,7 @@ module Thistle
 
       # Visits due by the day of the check, or within two weeks after it, count as made.
       def answer_tasks
-        patch.tasks_dataset.where(done_on: nil, kind: "check").where { due_on <= checked_on + 14 }.update(done_on: checked_on)
+        patch.tasks_dataset.where(done_on: nil, kind: "check").where(Sequel[:due_on] <= checked_on + 14).update(done_on: checked_on)
         return unless live?
 
         Task.create(patch_id:, kind: "treat", due_on: checked_on, source: "common_practice", reason: again)

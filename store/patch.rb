@@ -15,7 +15,7 @@ module Thistle
 
       dataset_module do
         def live = where(deleted_at: nil)
-        def open = live.where(state: %w[reported standing regrowing])
+        def wanting_work = live.where(state: %w[reported standing regrowing])
 
         # Patches whose extent meets [west, south, east, north], through the R*Tree.
         def within(bounds)

@@ -10,6 +10,7 @@ module Thistle
         Entry = Value.define(:id, :choices, :site)
         Item = Value.define(:id, :group, :verdict, :reason, :seed_on, :until)
         GROUPS = %i[closing good waiting stuck].freeze
+        FAR = Date.new(9999)
         CLOSING_DAYS = 28 # ripe seed nearer than this is a deadline
         SHARED = %i[plant settled date size stage soil stance licensed aquatic_label slope natives_near].freeze
 
@@ -21,7 +22,7 @@ module Thistle
         # [Item], most pressing first within each group.
         def items
           @items ||= @entries.map { |entry| item(entry) }
-                             .sort_by { |i| [GROUPS.index(i.group), i.until || Date::Infinity.new, i.id] }.freeze
+                             .sort_by { |i| [GROUPS.index(i.group), (i.until || FAR).jd, i.id] }.freeze
         end
 
         private

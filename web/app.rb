@@ -1,0 +1,54 @@
+# frozen_string_literal: true
+
+require "json"
+require "rack/protection"
+require "sinatra/base"
+require "erubi"
+
+module Thistle
+  module Web
+    # The application: what every page shares. Each room's addresses are in routes/, its pages in views/.
+    class App < Sinatra::Base
+      MAX_BODY = 10 * 1024 * 1024
+      POLICY = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; font-src 'self'; " \
+               "connect-src 'self'; form-action 'self'; frame-ancestors 'none'; base-uri 'none'"
+
+      set :root, ROOT
+      set :views, "#{ROOT}/web/views"
+      set :public_folder, "#{ROOT}/public"
+      set :erb, escape_html: true, trim: "-"
+      set :show_exceptions, false
+      set :raise_errors, false
+      set :dump_errors, true
+      set :host_authorization, permitted_hosts: %w[localhost 127.0.0.1 [::1] example.org]
+      set :method_override, true
+      set :static_cache_control, [:public, { max_age: 3600 }]
+      set :sessions, key: "thistle", same_site: :strict, httponly: true, path: "/"
+      set :protection, except: %i[remote_token session_hijacking], use: %i[authenticity_token], frame_options: :deny
+      use BodyLimit, MAX_BODY
+
+      helpers Page, Words, Marks
+      register Routes::Today, Routes::Identify, Routes::Survey, Routes::Season, Routes::Decide, Routes::Mix,
+               Routes::Work, Routes::Recheck, Routes::Replant, Routes::Records
+
+      before do
+        headers "Content-Security-Policy" => POLICY, "Referrer-Policy" => "same-origin",
+                "Permissions-Policy" => "geolocation=(self)"
+        @json = request.path_info.end_with?(".json")
+        request.path_info = request.path_info.delete_suffix(".json") if @json
+        session[:property] = params["at"].to_i if params["at"].to_s.match?(/\A\d+\z/)
+      end
+
+      error Core::BadInput do
+        refuse 422, env["sinatra.error"].message
+      end
+
+      error Sequel::NoExistingObject do
+        refuse 409, "Someone else changed this meanwhile. Reload, and enter it again."
+      end
+
+      not_found { refuse 404, "There is nothing at this address." }
+      error { refuse 500, "Something went wrong on our side. What was stored before is safe." }
+    end
+  end
+end

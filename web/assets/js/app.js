@@ -1,0 +1,44 @@
+// What every page does: CSRF on htmx, keys, tallies, a folded band on phones.
+(() => {
+  const token = document.querySelector('meta[name="csrf"]').content;
+  document.addEventListener('htmx:configRequest', (event) => { event.detail.headers['X-CSRF-Token'] = token; });
+  document.addEventListener('htmx:beforeSwap', (event) => {
+    // A form sent back with complaints is still an answer.
+    if (event.detail.xhr.status === 422) { event.detail.shouldSwap = true; event.detail.isError = false; }
+  });
+
+  // The field that had the keyboard keeps it after a swap.
+  let held = null;
+  document.addEventListener('htmx:beforeSwap', () => {
+    const at = document.activeElement;
+    held = at && at.name ? { name: at.name, value: at.value } : null;
+  });
+  document.addEventListener('htmx:afterSettle', () => {
+    if (!held) return;
+    const same = [...document.getElementsByName(held.name)];
+    const at = same.find((field) => field.value === held.value) || same[0];
+    if (at && at !== document.activeElement) at.focus({ preventScroll: true });
+  });
+
+  const keys = document.getElementById('keys');
+  document.addEventListener('keydown', (event) => {
+    if (event.ctrlKey || event.metaKey || event.altKey || event.target.closest('input:not([type=radio]):not([type=checkbox]), textarea, select')) return;
+    const room = document.querySelector(`.rooms [data-key="${CSS.escape(event.key)}"]`);
+    if (room) { room.click(); return; }
+    if (event.key === '/') { event.preventDefault(); document.getElementById('find').focus(); }
+    if (event.key === 'n') location.href = '/survey#patch-form';
+    if (event.key === '?') keys.showModal();
+  });
+  if (location.hash === '#patch-form') document.getElementById('patch-form')?.setAttribute('open', '');
+
+  document.addEventListener('click', (event) => {
+    const step = event.target.closest('[data-step]');
+    if (!step) return;
+    const field = document.getElementById(step.dataset.for);
+    field.value = Math.max(0, (parseInt(field.value, 10) || 0) + Number(step.dataset.step));
+    field.dispatchEvent(new Event('change', { bubbles: true }));
+  });
+
+  if (matchMedia('(max-width: 767px)').matches) document.querySelector('.band-fold')?.removeAttribute('open');
+  document.querySelector('.rooms [aria-current]')?.scrollIntoView({ block: 'nearest', inline: 'center' });
+})();

@@ -1,0 +1,32 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    # Finds plants by common or scientific name and patches by code.
+    class Finder
+      attr_reader :query
+
+      def initialize(query)
+        @query = query.strip
+      end
+
+      def plants
+        return [] if query.empty?
+
+        Core::Knowledge.shipped.plants.values.select { |p| "#{p.name} #{p.scientific}".downcase.include?(query.downcase) }
+      end
+
+      def patches
+        return [] if query.empty?
+
+        keys = plants.map(&:key)
+        Store::Patch.live.where(Sequel.ilike(:code, "%#{Store::Patch.dataset.escape_like(query)}%") | { plant_key: keys })
+                    .order(:code).limit(50).all
+      end
+
+      def to_h
+        { query:, plants: plants.map { |p| { key: p.key, name: p.name } }, patches: patches.map { |p| { id: p.id, code: p.code } } }
+      end
+    end
+  end
+end

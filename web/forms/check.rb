@@ -1,0 +1,32 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Forms
+      # What came back: live stumps, stems that were missed, seedlings, cover left.
+      class Check < Form
+        class Fields < Form::Contract
+          option :treated, default: -> {}
+
+          params do
+            required(:checked_on).filled(:date)
+            required(:resprouts).filled(:integer, gteq?: 0, lteq?: 1_000_000)
+            required(:missed).filled(:integer, gteq?: 0, lteq?: 1_000_000)
+            required(:seedlings).filled(:integer, gteq?: 0, lteq?: 10_000_000)
+            optional(:cover_class).filled(:integer, gteq?: 1, lteq?: 6)
+            optional(:people).filled(:string, max_size?: 400)
+            optional(:note).filled(:string, max_size?: 2000)
+          end
+          rule(:checked_on).validate(:day_of_record)
+          rule(:resprouts) do
+            key.failure("is more than the #{treated} that were treated: count missed stems apart") if treated && value && value > treated
+          end
+        end
+
+        def store(patch)
+          Store::Check.record(patch, **values) if ok?
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,49 @@
+# frozen_string_literal: true
+
+require "dry/validation"
+
+module Thistle
+  module Web
+    module Forms
+      # What a person typed, kept as typed, with a message beside each field that cannot be right.
+      # A form names its contract; `values` are read and checked, in the units that were typed.
+      class Form
+        # Rules that many forms share. Options: today, and seen_on where a record belongs to a patch.
+        class Contract < Dry::Validation::Contract
+          option :today
+          option :seen_on, default: -> {}
+
+          register_macro(:day_of_record) do
+            next unless value
+
+            key.failure("is in the future: today is #{today.strftime("%-d %B %Y")}") if value > today
+            key.failure("is before the patch was first seen, #{seen_on.strftime("%-d %B %Y")}") if seen_on && value < seen_on
+          end
+        end
+
+        attr_reader :raw, :errors, :values, :units
+
+        def initialize(params, units:, today:, **context)
+          @units = units
+          @raw = params.to_h.transform_keys(&:to_s).select { |_, v| v.is_a?(String) }.transform_values { |v| v.strip.scrub }
+          result = self.class::Fields.new(today:, **context).call(@raw.reject { |_, v| v.empty? })
+          @values = result.to_h
+          @errors = result.errors.to_h.transform_values(&:first)
+        end
+
+        def ok? = errors.empty?
+        def [](field) = raw[field.to_s]
+        def error(field) = errors[field.to_sym]
+
+        # The same form with one more complaint.
+        def failed(field, message)
+          errors[field] = message
+          self
+        end
+
+        # Typed quantity of a kind (Core::Units) in SI.
+        def si(field, kind) = units.to_si(kind, values[field])
+      end
+    end
+  end
+end

@@ -1,0 +1,109 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Forms
+      # A patch: its shape, its plant, how much of it. Adds one, or changes one that nobody changed meanwhile.
+      class Patch < Form
+        class Fields < Form::Contract
+          params do
+            required(:geometry).filled(:string)
+            required(:seen_on).filled(:date)
+            optional(:plant_key).filled(:string)
+            optional(:cover_class).filled(:integer, gteq?: 1, lteq?: 6)
+            optional(:stems).filled(:integer, gteq?: 0, lteq?: 1_000_000)
+            optional(:stem_size).filled(:string, included_in?: Core::Removal::SIZES)
+            optional(:width).filled(:float, gt?: 0, lteq?: 1000)
+            optional(:radius).filled(:float, gt?: 0, lteq?: 1000)
+            optional(:infested).filled(:float, gt?: 0)
+            optional(:slope).filled(:string, included_in?: Core::Decide::Choices::SLOPES)
+            optional(:light).filled(:string, included_in?: Core::Replant::Shortlist::LIGHTS.keys)
+            optional(:moisture).filled(:string, included_in?: Core::Replant::Shortlist::MOISTURES.keys)
+            optional(:natives_near).filled(:bool)
+            optional(:note).filled(:string, max_size?: 2000)
+            optional(:lock_version).filled(:integer)
+          end
+          rule(:seen_on).validate(:day_of_record)
+          rule(:seen_on) { key.failure("is before 1900") if value && value.year < 1900 }
+          rule(:plant_key) { key.failure("is not a plant in the library") if value && !Core::Knowledge.shipped.plants.key?(value) }
+        end
+
+        def self.blank(today) = new({}, units: Core::Units.new, today:).tap { |form| form.errors.clear }.with("seen_on" => today.iso8601)
+
+        # A form filled from a patch.
+        def self.of(patch, units)
+          typed = patch.values.slice(:geometry, :plant_key, :cover_class, :stems, :stem_size, :slope, :light, :moisture, :natives_near, :note, :lock_version)
+          typed.merge!(seen_on: patch.seen_on.iso8601, width: units.from_si(:length, patch.width_m)&.round(1),
+                       radius: units.from_si(:length, patch.radius_m)&.round(1), infested: units.from_si(:area, patch.infested_m2)&.round(1))
+          new(typed.compact.transform_values(&:to_s), units:, today: Date.new(9999))
+        end
+
+        attr_reader :repaired, :theirs
+
+        def with(extra)
+          raw.merge!(extra)
+          self
+        end
+
+        def outdated? = !theirs.nil?
+
+        # The new patch, or nil with errors set. A shape that crosses itself keeps the drawing and offers a repair.
+        def add_to(property)
+          return unless (shape = read_shape)
+
+          Store::Patch.db.transaction do
+            patch = Store::Patch.new(property_id: property.id, code: property.next_code, **columns)
+            patch.shape = shape
+            patch.save
+            observe(patch)
+            patch
+          end
+        end
+
+        # True when the change is stored; false with errors, or with `theirs` set when someone else was first.
+        def change(patch)
+          return false unless (shape = read_shape)
+
+          if values[:lock_version] != patch.lock_version
+            @theirs = patch
+            errors[:base] = "Someone else changed this patch while you were typing. Theirs is on the left, yours is kept below."
+            return false
+          end
+          patch.set(columns)
+          patch.shape = shape
+          patch.save
+          true
+        end
+
+        private
+
+        def read_shape
+          shape = self["geometry"] && Core::Survey::Shape.parse(self["geometry"])
+          errors[:geometry] = "Draw a point, a line or an area first." unless shape
+          ok? ? shape : nil
+        rescue Core::Survey::Shape::Crossed => e
+          @repaired = e.repaired && JSON.generate(e.repaired)
+          failed(:geometry, e.message) && nil
+        rescue Core::BadInput => e
+          failed(:geometry, e.message) && nil
+        end
+
+        def columns
+          keys = %i[plant_key seen_on cover_class stems stem_size slope light moisture natives_near note]
+          found = keys.to_h { |key| [key, values[key]] }
+          found[:slope] ||= "flat"
+          found.merge(width_m: si(:width, :length), radius_m: si(:radius, :length), infested_m2: si(:infested, :area))
+        end
+
+        # Naming the plant by hand is not settling it: that is the identify room's work.
+        def observe(patch)
+          return unless patch.plant_key
+
+          Store::Observation.create(patch_id: patch.id, seen_on: patch.seen_on, plant_key: patch.plant_key,
+                                    settled: raw["sure"] == "yes", note: raw["sure"] == "yes" ? "Named by the recorder" : nil)
+          patch.follow_records
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,26 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Forms
+      # How a property is kept: units, stance on herbicide, who is licensed.
+      class Settings < Form
+        class Fields < Form::Contract
+          params do
+            required(:name).filled(:string, max_size?: 120)
+            required(:units).filled(:string, included_in?: Core::Units::SYSTEMS)
+            required(:stance).filled(:string, included_in?: Core::Decide::Choices::STANCES.keys)
+            required(:texture).filled(:string, included_in?: Core::Season::Soil::CAPACITY_MM.keys)
+            optional(:licensed).filled(:bool)
+            optional(:aquatic_label).filled(:bool)
+          end
+        end
+
+        # A box that is not ticked is a no.
+        def store(property)
+          ok? && property.update(licensed: false, aquatic_label: false, **values)
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,22 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    # Small drawings in a page: icons, a patch's mark, character glyphs. Each comes with words beside it or a title.
+    module Marks
+      def icon(name, label: nil)
+        said = label ? %(role="img" aria-label="#{h label}") : %(aria-hidden="true")
+        %(<svg class="icon" #{said}><use href="/img/icons.svg##{name}"></use></svg>)
+      end
+
+      def mark(state) = %(<svg class="mark" aria-hidden="true"><use href="/img/marks.svg##{state}"></use></svg>)
+      def glyph(character, state) = %(<svg class="glyph" aria-hidden="true"><use href="/img/glyphs.svg##{character}-#{state}"></use></svg>)
+      def state_tag(state) = %(<span class="state #{Words::STATE_HUES.fetch(state)}">#{mark(state)}#{h state}</span>)
+
+      # A bar from 0 to 1, drawn: the number always stands beside it.
+      def bar(share, hue)
+        %(<svg class="bar #{hue}" viewBox="0 0 100 6" preserveAspectRatio="none" aria-hidden="true"><rect width="100" height="6" class="bar-rest"/><rect width="#{(share * 100).round(1)}" height="6" class="bar-part"/></svg>)
+      end
+    end
+  end
+end

@@ -1,0 +1,25 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    # What a shape that is being drawn measures, or what is wrong with it and which shape would do.
+    class Measure
+      attr_reader :shape, :error, :repaired, :units
+
+      def initialize(params, units, property)
+        @units, @property = units, property
+        @width, @radius = %w[width radius].map { |key| units.to_si(:length, Float(params[key].to_s, exception: false)) }
+        @cover = params["cover_class"]
+        @shape = Core::Survey::Shape.parse(params["geometry"])
+      rescue Core::Survey::Shape::Crossed => e
+        @error, @repaired = e.message, e.repaired && JSON.generate(e.repaired)
+      rescue Core::BadInput => e
+        @error = e.message
+      end
+
+      def gross = shape.gross_area(width: @width, radius: @radius)
+      def infested = Core::Survey::Cover.infested(gross, @cover.to_s.empty? ? nil : @cover)
+      def water = @property.water_distance(shape)
+    end
+  end
+end

@@ -1,0 +1,80 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    # Reads what was typed on the mix bench: an active, a target strength, stems or ground; in the property's units.
+    class MixDesk
+      DEFAULTS = { "vessel" => "jar", "active" => "glyphosate_ipa", "rate" => "5" }.freeze
+
+      attr_reader :errors, :units, :answer
+
+      def initialize(params, patch, units)
+        @params, @patch, @units = params, patch, units
+        @errors = {}
+        @answer = work_out
+      end
+
+      def vessel = value("vessel") == "tank" ? "tank" : "jar"
+      def active = @active ||= Core::Knowledge.shipped.actives[value("active")] || Core::Knowledge.shipped.actives["glyphosate_ipa"]
+
+      # What stands in a field: as typed, else a planning value.
+      def value(field)
+        typed = @params[field]
+        return typed.strip if typed.is_a?(String)
+
+        DEFAULTS[field] || from_record[field]
+      end
+
+      def to_h
+        { vessel:, errors:, answer: answer&.to_h }
+      end
+
+      private
+
+      def from_record
+        @from_record ||= { "stock" => plain(active.stock), "target" => plain(active.targets[vessel == "jar" ? "stem" : "foliar"]),
+                           "stems" => (@patch&.stems || 40).to_s, "dose" => dose,
+                           "area" => plain(units.from_si(:area, @patch&.infested&.first || 100).round(1)),
+                           "container" => plain(units.from_si(:volume, vessel == "jar" ? 500 : 15_000).round(1)) }
+      end
+
+      # The first is a guess from the stem size, in mL or fl oz a stem.
+      def dose
+        ml = Core::Knowledge.shipped.removal("cut_stump").dose_ml[@patch&.stem_size] || 1
+        plain(units.from_si(:volume, ml).round(3))
+      end
+
+      def work_out
+        numbers = %w[stock target container].to_h { |field| [field, number(field)] }
+        need = vessel == "jar" ? jar : tank
+        return if errors.any? || need.nil?
+
+        Core::Mix::Batch.new(active:, target: numbers["target"], stock: numbers["stock"], total_ml: need.total_ml,
+                             container_ml: units.to_si(:volume, numbers["container"]), need: need.steps).answer
+      rescue Core::BadInput => e
+        @errors[e.field] = e.message
+        nil
+      end
+
+      def jar
+        stems, dose = number("stems"), number("dose")
+        Core::Mix::Need.jar(stems: stems.to_i, dose_ml: units.to_si(:volume, dose).round(3)) if stems && dose
+      end
+
+      def tank
+        area, rate = number("area"), number("rate")
+        Core::Mix::Need.tank(area_m2: units.to_si(:area, area), litres_per_100m2: rate) if area && rate
+      end
+
+      def number(field)
+        found = Float(value(field).to_s, exception: false)
+        return found if found&.finite?
+
+        @errors[field.to_sym] = "is not a number"
+        nil
+      end
+
+      def plain(number) = number.to_s.sub(/\.0\z/, "")
+    end
+  end
+end

@@ -1,0 +1,91 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    # What every route leans on: today, the property at hand, and one way to answer as page or as JSON.
+    module Page
+      ROOMS = %w[today identify survey season decide mix work recheck replant].freeze
+
+      def knowledge = Core::Knowledge.shipped
+      def today = @today ||= Store::Setting.today
+      def properties = @properties ||= Store::Property.order(:id).all
+
+      # The property at hand: the patch's own, else the one chosen last, else the first.
+      def property
+        @property ||= properties.find { |p| p.id == session[:property] } || properties.first || halt(404)
+      end
+
+      def site = property.site(today)
+      def units = property.measures
+      def band = Core::Season::Band.new(site)
+
+      # The patch named by an id, with its property taken as the one at hand.
+      def patch_at(id)
+        patch = Store::Patch.live[id: id.to_i] || halt(404)
+        @property = patch.property
+        session[:property] = patch.property_id
+        patch
+      end
+
+      # The patch in the query, if any.
+      def patch_in_query = params["patch"].to_s.empty? ? nil : patch_at(params["patch"])
+
+      # Patches of the property at hand that have a name and want work.
+      def workable = @workable ||= property.live_patches.wanting_work.exclude(plant_key: nil).all
+
+      # One answer, two dresses: `data` as JSON at .json, else the view. status may be 422 for a form sent back.
+      def show(view, data: nil, status: 200, **locals)
+        status(status)
+        return json(data) if @json
+
+        @room = view.to_s.split("/").first
+        erb(view.to_sym, layout: :layout, locals:)
+      end
+
+      def json(data)
+        halt 404 if data.nil?
+        content_type :json
+        JSON.generate(data)
+      end
+
+      def refuse(code, message)
+        status code
+        return json({ error: message }) if @json
+
+        @room = nil
+        properties.any? ? erb(:refused, layout: :layout, locals: { message: }) : message
+      end
+
+      def go_to(path, message = nil)
+        session[:flash] = message if message
+        redirect to(path), 303
+      end
+
+      def flash = session.delete(:flash)
+
+      # A page again with this part of the query changed.
+      def with_query(**changes)
+        query = request.GET.reject { |key, _| key == "at" }.merge(changes.transform_keys(&:to_s)).compact
+        "#{request.path_info}?#{Rack::Utils.build_nested_query(query)}"
+      end
+
+      def csrf = Rack::Protection::AuthenticityToken.token(env["rack.session"])
+
+      def plot(name, **locals)
+        erb(:"../plots/#{name}", layout: false, locals:)
+      end
+
+      def part(name, **locals) = erb(name.to_sym, layout: false, locals:)
+
+      # A labelled field of a form, with its message.
+      def field(form, name, label, type: "text", unit: nil, attrs: "")
+        part("_field", form:, name:, label:, type:, unit:, attrs: attrs.empty? ? "" : " #{attrs}")
+      end
+
+      # A row of buttons, one of which is chosen.
+      def choice(name, label, options, chosen, hint: nil)
+        part("_choice", name:, label:, options:, chosen:, hint:)
+      end
+    end
+  end
+end

@@ -1,0 +1,38 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Routes
+      # What is it, and could it be something else?
+      module Identify
+        def self.registered(app)
+          app.get "/identify" do
+            patch = patch_in_query
+            key = Core::Identify::Key.new(Answers.seen(params), site:, date: today)
+            show "identify/index", data: Answers.identify(key), key:, patch:
+          end
+
+          app.get "/identify/plants/:key" do
+            plant = knowledge.plants[params["key"]] || halt(404)
+            show "identify/plant", data: Answers.plant(plant, site), plant:
+          end
+
+          app.get "/identify/duel/:left/:right" do
+            left, right = params.values_at("left", "right").map { |key| knowledge.plants[key] || halt(404) }
+            duel = Core::Identify::Duel.new(left, right)
+            show "identify/duel", data: Answers.duel(duel), duel:
+          end
+
+          app.post "/identify/observations" do
+            patch = patch_at(params["patch"])
+            key = Core::Identify::Key.new(Answers.seen(params), site:, date: today)
+            raise Core::BadInput.new("Choose at least one thing that you saw.", field: :c) if key.observed.empty?
+
+            seen = Store::Observation.record(patch, key, note: params["note"])
+            go_to "/survey/patches/#{patch.id}", seen.settled ? "Settled: #{patch.plant.name}." : "Recorded, not settled. The plant stays standing."
+          end
+        end
+      end
+    end
+  end
+end

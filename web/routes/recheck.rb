@@ -1,0 +1,47 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Routes
+      # Did it work, when do we come back, when is it over?
+      module Recheck
+        SHOWN = 60
+
+        def self.registered(app)
+          app.get "/recheck" do
+            tasks = Store::Task.due(through: today + 400).where(property_id: property.id)
+            show "recheck/index", data: tasks.limit(SHOWN).map { |t| { patch: t[:code], kind: t.kind, due_on: t.due_on, reason: t.reason, source: t.source } },
+                                  tasks: tasks.limit(SHOWN).all, total: tasks.count
+          end
+
+          app.get "/recheck/patches/:id" do
+            patch = patch_at(params["id"])
+            show "recheck/patch", data: Answers.patch(patch), patch:, form: Recheck.blank(params, units, today)
+          end
+
+          app.post "/recheck/control" do
+            part "recheck/_control", patch: patch_at(params["patch"]), form: Recheck.form(params, units, today, patch_at(params["patch"]))
+          end
+
+          app.post "/recheck/checks" do
+            patch = patch_at(params["patch"])
+            form = Recheck.form(params, units, today, patch)
+            next go_to("/survey/patches/#{patch.id}", "Check kept: #{patch.code} is #{patch.reload.state}.") if form.store(patch)
+
+            show "recheck/patch", status: 422, patch:, form:
+          end
+        end
+
+        def self.form(params, units, today, patch)
+          treated = patch.last_treatment&.stems_done
+          Forms::Check.new(params, units:, today:, seen_on: patch.seen_on, treated:)
+        end
+
+        def self.blank(params, units, today)
+          start = { "checked_on" => today.iso8601, "resprouts" => "0", "missed" => "0", "seedlings" => "0" }
+          Forms::Check.new(start.merge(params.slice("resprouts", "missed", "seedlings")), units:, today:)
+        end
+      end
+    end
+  end
+end

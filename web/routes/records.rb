@@ -1,0 +1,30 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Routes
+      # The timeline of a property, and how the property is kept.
+      module Records
+        def self.registered(app)
+          app.get "/records" do
+            timeline = Timeline.new(property)
+            show "records/index", data: timeline.to_h, timeline:, form: Records.form(property, today)
+          end
+
+          app.post "/records/settings" do
+            form = Forms::Settings.new(params, units:, today:)
+            next go_to("/records", "#{property.name} is kept as you said.") if form.store(property)
+
+            show "records/index", status: 422, timeline: Timeline.new(property), form:
+          end
+        end
+
+        def self.form(property, today)
+          typed = property.values.slice(:name, :units, :stance, :texture).transform_values(&:to_s)
+          typed.merge!(licensed: property.licensed.to_s, aquatic_label: property.aquatic_label.to_s)
+          Forms::Settings.new(typed, units: property.measures, today:)
+        end
+      end
+    end
+  end
+end

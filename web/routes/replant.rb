@@ -1,0 +1,25 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Routes
+      # What goes back?
+      module Replant
+        def self.registered(app)
+          app.get "/replant" do
+            patch = patch_in_query
+            desk = ReplantDesk.new(params, patch, units, site)
+            show "replant/index", data: Answers.replant(desk.shortlist, desk.sowing), desk:, patch:
+          end
+
+          app.post "/replant/plantings" do
+            patch = patch_at(params["patch"])
+            desk = ReplantDesk.new(params, patch, units, site)
+            planting = desk.plan(patch)
+            go_to "/survey/patches/#{patch.id}", "#{planting.native.name} is planned for #{day(planting.from_on)}."
+          end
+        end
+      end
+    end
+  end
+end

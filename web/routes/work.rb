@@ -1,0 +1,29 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Routes
+      # Who, with what, how long, where does it go?
+      module Work
+        def self.registered(app)
+          app.get "/work" do
+            patch = patch_in_query
+            next show("work/index", data: { patches: workable.map { |p| Answers.patch(p) } }, patches: workable) unless patch
+
+            desk = WorkDesk.new(params, patch, units, today)
+            show "work/patch", data: desk.to_h, desk:, patch:, form: desk.form
+          end
+
+          app.post "/work/treatments" do
+            patch = patch_at(params["patch"])
+            form = Forms::Treatment.new(params, units:, today:, seen_on: patch.seen_on)
+            next go_to("/survey/patches/#{patch.id}", "Work recorded. Return visits are set.") if form.store(patch, site)
+
+            desk = WorkDesk.new(params, patch, units, today)
+            show "work/patch", status: 422, desk:, patch:, form:
+          end
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,53 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    # Everything recorded on a property, newest first.
+    class Timeline
+      Row = Core::Value.define(:on, :kind, :patch, :text)
+      SHOWN = 80
+
+      def initialize(property)
+        @property = property
+      end
+
+      def rows = @rows ||= (treatments + checks + observations).sort_by { |row| [row.on, row.kind] }.reverse.first(SHOWN)
+
+      # {state => number of patches}
+      def states = @property.live_patches.group_and_count(:state).unordered.as_hash(:state, :count)
+
+      def to_h
+        { property: @property.name, states:, rows: rows.map { |row| { on: row.on, kind: row.kind, patch: row.patch.code, text: row.text } } }
+      end
+
+      private
+
+      def patches = @patches ||= @property.live_patches.as_hash(:id)
+
+      def treatments
+        of(Store::Treatment, :done_on) do |t|
+          amount = t.stems_done ? "#{t.stems_done} stems" : @property.measures.area(t.area_m2)
+          [t.done_on, "work", "#{t.removal.name}: #{amount}, #{t.crew_size} people, #{t.hours} h"]
+        end
+      end
+
+      def checks
+        of(Store::Check, :checked_on) { |c| [c.checked_on, "check", "#{c.resprouts} alive, #{c.missed} missed, #{c.seedlings} seedlings"] }
+      end
+
+      def observations
+        of(Store::Observation, :seen_on) do |o|
+          name = o.plant_key ? Core::Knowledge.shipped.plant(o.plant_key).name : "unknown plant"
+          [o.seen_on, "seen", "#{name}, #{o.settled ? "settled" : "not settled"}"]
+        end
+      end
+
+      def of(model, date)
+        model.where(patch_id: patches.keys).reverse(date).limit(SHOWN).map do |record|
+          on, kind, text = yield record
+          Row.new(on:, kind:, patch: patches.fetch(record.patch_id), text:)
+        end
+      end
+    end
+  end
+end

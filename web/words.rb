@@ -1,0 +1,54 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    # How things are said on a page.
+    module Words
+      STATES = { "reported" => "reported, not settled", "standing" => "standing", "hit" => "hit, not yet checked",
+                 "regrowing" => "regrowing", "quiet" => "quiet", "closed" => "closed" }.freeze
+      STATE_HUES = { "reported" => "stone", "standing" => "clay", "hit" => "ochre", "regrowing" => "clay",
+                     "quiet" => "moss", "closed" => "moss" }.freeze
+      SIZES = { "seedling" => "seedling", "pencil" => "pencil", "thumb" => "thumb", "wrist" => "wrist", "wider" => "wider" }.freeze
+
+      def day(date) = date.strftime("%-d %B").sub(" 0", " ")
+      def short_day(date) = date.strftime("%-d %b")
+      def full_day(date) = date.strftime("%-d %B %Y")
+
+      # A date as people say it near today: "Thursday", "12 May", "12 May 2028".
+      def near(date)
+        days = (date - today).to_i
+        return "today" if days.zero?
+        return "tomorrow" if days == 1
+        return date.strftime("%A") if days.between?(2, 6)
+
+        date.year == today.year ? day(date) : full_day(date)
+      end
+
+      def ago(date)
+        days = (today - date).to_i
+        days.between?(2, 6) ? "on #{date.strftime("%A")}" : { 0 => "today", 1 => "yesterday" }[days] || "on #{day(date)}"
+      end
+
+      def count(number, one, many = "#{one}s") = "#{number} #{number == 1 ? one : many}"
+      def hours(value) = value && (value < 0.25 ? "under ¼" : value.round(value < 10 ? 1 : 0).to_s.sub(/\.0\z/, ""))
+
+      def percent(share) = share >= 0.995 ? "> 99 %" : "#{(share * 100).round} %"
+
+      # "common practice", "memory", "published, recalled", with the title of the source on hover and for readers.
+      def standing(key)
+        source = knowledge.source(key)
+        %(<span class="standing" title="#{h source.title}">#{h source.label}</span>)
+      end
+
+      def step_value(step)
+        return step.value.to_s unless step.unit
+
+        { volume: units.method(:volume), mass: units.method(:mass), area: units.method(:area) }.fetch(step.unit).call(step.value)
+      end
+
+      def patch_title(patch) = "#{patch.plant&.name || "Not named yet"}, #{patch.code}"
+      def h(text) = Rack::Utils.escape_html(text.to_s)
+      def number(value) = value.nil? ? "" : value.to_s.sub(/\.0\z/, "")
+    end
+  end
+end

@@ -1,0 +1,45 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    # A patch, a method, the brief for both, and the record to fill in with what is known already.
+    class WorkDesk
+      attr_reader :patch, :removal
+
+      def initialize(params, patch, units, today)
+        @params, @patch, @units, @today = params, patch, units, today
+        @removal = Core::Knowledge.shipped.methods_of_removal[params["method"] || params["method_key"]] || best
+      end
+
+      def bench = @bench ||= Core::Decide::Bench.new(patch.choices(@today), patch.property.site(@today))
+      def verdict = @verdict ||= bench.verdicts.find { |v| v.removal == removal } || bench.verdict(removal)
+      def methods_here = bench.removals.select { |r| r.key != "report_only" }
+      def brief = @brief ||= Core::Work::Brief.new(plant: patch.plant, removal:, stage: bench.situation.stage)
+
+      # Return visits that would follow if it were done today.
+      def visits
+        Core::Recheck::Returns.new(plant: patch.plant, removal:, done_on: @today, site: patch.property.site(@today)).visits
+      end
+
+      def form
+        hours = verdict.hours
+        crew = 4
+        typed = { "done_on" => @today.iso8601, "method_key" => removal.key, "crew_size" => crew.to_s,
+                  "hours" => hours && [(hours / crew).ceil(1), 0.25].max.clamp(0.25, 8).to_s, "stems_done" => patch.stems&.to_s,
+                  "area" => patch.infested && @units.from_si(:area, patch.infested.first).round.to_s }.compact
+        typed = typed.merge(@params.select { |key, _| %w[active_key product mix].include?(key) })
+        Forms::Treatment.new(typed, units: @units, today: @today).tap { |form| form.errors.clear }
+      end
+
+      def to_h
+        { patch: patch.code, method: removal.key, verdict: Answers.verdict(verdict), tools: brief.tools, roles: brief.roles,
+          cautions: brief.cautions.map(&:to_h), disposal: brief.disposal.to_h,
+          returns: visits.map { |v| { due_on: v.due_on, kind: v.kind, reason: v.text, source: v.source } } }
+      end
+
+      private
+
+      def best = bench.verdicts.first.removal
+    end
+  end
+end
