@@ -63,7 +63,12 @@ module Thistle
         g >= 1000 ? "#{figure(g / 1000)} kg" : "#{figure(g)} g"
       end
 
-      def depth(cm) = us? ? "#{figure(cm / 2.54)} in" : "#{figure(cm)} cm"
+      # A plant's height or spacing from cm: whole inches or feet in US units.
+      def depth(cm)
+        return cm >= 100 ? "#{figure(cm / 100.0)} m" : "#{figure(cm)} cm" unless us?
+
+        cm >= 91 ? "#{figure((cm / 30.48 * 2).round / 2.0)} ft" : "#{(cm / 2.54).round} in"
+      end
       def rain(mm) = us? ? "#{figure(mm / 25.4)} in" : "#{figure(mm)} mm"
       def wind(km_h) = us? ? "#{(km_h / 1.609344).round} mph" : "#{km_h.round} km/h"
       def temperature(c) = us? ? "#{((c * 9 / 5) + 32).round} °F" : "#{c.round} °C"

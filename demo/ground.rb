@@ -13,7 +13,7 @@ module Thistle
       # [[kind, geometry]]
       def zones
         [["boundary", boundary], *contours.map { |line| ["contour", line] }, *waters.map { |shape| ["water", shape] },
-         *@row["trails"].map { |line| ["trail", line(line)] }, *@row["buildings"].map { |ring| ["building", polygon(ring)] }]
+         *@row["trails"].map { |line| ["trail", line(bend(line))] }, *@row["buildings"].map { |ring| ["building", polygon(ring)] }]
       end
 
       def shape(row)
@@ -34,7 +34,7 @@ module Thistle
       end
 
       def waters
-        [(polygon(blob(*@row["pond"], corners: 26)) if @row["pond"]), (line(@row["stream"]) if @row["stream"].any?)].compact
+        [(polygon(blob(*@row["pond"], corners: 26)) if @row["pond"]), (line(bend(@row["stream"])) if @row["stream"].any?)].compact
       end
 
       def contours
@@ -50,6 +50,15 @@ module Thistle
           wobble = 1 + (0.13 * Math.sin((3 * turn) + x)) + (0.08 * Math.cos((5 * turn) + y))
           [x + (wide * wobble * Math.cos(turn)), y + (high * wobble * Math.sin(turn))]
         end
+      end
+
+      # The same way with its corners rounded: corner cutting, three times.
+      def bend(points)
+        3.times do
+          cut = points.each_cons(2).flat_map { |(ax, ay), (bx, by)| [[(ax * 0.75) + (bx * 0.25), (ay * 0.75) + (by * 0.25)], [(ax * 0.25) + (bx * 0.75), (ay * 0.25) + (by * 0.75)]] }
+          points = [points.first, *cut, points.last]
+        end
+        points
       end
 
       def polygon(ring) = { "type" => "Polygon", "coordinates" => [close(ring).map { |x, y| place(x, y) }] }

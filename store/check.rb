@@ -26,8 +26,10 @@ module Thistle
         treated && resprouts <= treated ? Core::Recheck::Control.of(treated:, alive: resprouts) : nil
       end
 
-      # Visits due by the day of the check, or within two weeks after it, count as made.
+      # Visits due by the day of the check, or within two weeks after it, count as made; what it finds
+      # takes the place of what an earlier check asked for.
       def answer_tasks
+        patch.tasks_dataset.where(done_on: nil, kind: "treat", treatment_id: nil).update(done_on: checked_on)
         patch.tasks_dataset.where(done_on: nil, kind: "check").where(Sequel[:due_on] <= checked_on + 14).update(done_on: checked_on)
         return unless live?
 
@@ -35,8 +37,8 @@ module Thistle
       end
 
       def again
-        found = { "live stump" => resprouts, "missed stem" => missed, "seedling" => seedlings }.select { |_, n| n.positive? }
-        words = found.map { |what, n| "#{n} #{what}#{"s" if n > 1}" }
+        found = { "alive" => resprouts, "missed" => missed, "seedlings" => seedlings }.select { |_, n| n.positive? }
+        words = found.map { |what, n| "#{n} #{what}" }
         "Treat again: #{words.empty? ? "cover is left" : words.join(", ")}"
       end
     end

@@ -5,7 +5,7 @@ module Thistle
     # Today over all properties: open tasks that are due, and the agenda of every open patch.
     class Board
       SOON = 7   # days ahead that count as due
-      SHOWN = 12 # rows under one heading; the rest are counted
+      SHOWN = 8  # rows under one heading; the rest are counted
 
       attr_reader :today
 

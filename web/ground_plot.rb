@@ -16,7 +16,7 @@ module Thistle
         @width = width
         @west, @south, @east, @north = bounds || property.bounds
         @metres = 111_320 * Math.cos((@south + @north) / 2 * Math::PI / 180)
-        @zones = property.zones.sort_by { |zone| ORDER.index(zone.kind) }.map { |zone| [zone.kind, path(zone.shape.geometry)] }
+        @zones = property.zones.sort_by { |zone| ORDER.index(zone.kind) }.map { |zone| ["#{zone.kind} #{zone.shape.kind}", path(zone.shape.geometry)] }
         @patches = place(patches, focus)
       end
 

@@ -33,6 +33,17 @@ module Thistle
       # Patches of the property at hand that have a name and want work.
       def workable = @workable ||= property.live_patches.wanting_work.exclude(plant_key: nil).all
 
+      # What the band carries on a plant's or a patch's page: its phases in one row, then when each method is right.
+      def band_rows(plant, choices = nil)
+        calendar = choices ? choices.calendar(site) : Core::Season::Phenology.new(plant, site)
+        phases = calendar.spans(site.year).map { |span| [span.from, span.to, span.phase.to_s] }
+        choices ||= Core::Decide::Choices.new(plant:, settled: true, date: today, stance: property.stance, licensed: property.licensed,
+                                              aquatic_label: property.aquatic_label, slope: "flat", natives_near: true, water_m: 1000.0)
+        bench = Core::Decide::Bench.new(choices, site)
+        windows = plant.invasive? ? bench.removals.select(&:removes?).map { |r| [r.name, "window", bench.windows(r)] } : []
+        [["phases", "", phases], *windows.reject { |_, _, spans| spans.empty? }.first(4)]
+      end
+
       # One answer, two dresses: `data` as JSON at .json, else the view. status may be 422 for a form sent back.
       def show(view, data: nil, status: 200, **locals)
         status(status)

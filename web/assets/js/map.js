@@ -17,6 +17,8 @@
   map.fitBounds([[south, west], [north, east]], { padding: [8, 8], animate: false });
   L.control.scale({ maxWidth: 130 }).addTo(map);
 
+  map.createPane('zones').style.zIndex = 350;
+
   const get = (path) => fetch(path, { headers: { Accept: 'application/json' } }).then((answer) => answer.json());
   const at = `at=${place.dataset.property}`;
   const patches = L.geoJSON(null, {
@@ -51,7 +53,7 @@
     });
   }
   get(`/survey/ground?${at}`).then((data) => {
-    L.geoJSON(data, { style: (feature) => zones[feature.properties.kind], interactive: false, pmIgnore: true }).addTo(map).bringToBack();
+    L.geoJSON(data, { style: (feature) => zones[feature.properties.kind], interactive: false, pmIgnore: true, pane: 'zones' }).addTo(map);
     look();
     map.on('moveend', look);
   });
