@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "date"
 require "zeitwerk"
 
 # Nimble Thistle: what is it, what do I do to it here and today, what do I need, when do I come back?

@@ -39,28 +39,28 @@ module Thistle
         return "–" unless m2
         return us_area(m2) if us?
 
-        m2 >= 10_000 ? "#{figure(m2 / 10_000)} ha" : "#{figure(m2)} m²"
+        m2 >= 10_000 ? "#{figure(m2 / 10_000.0)} ha" : "#{figure(m2)} m²"
       end
 
       def length(m)
         return "–" unless m
         return m >= 1609.344 ? "#{figure(m / 1609.344)} mi" : "#{figure(m / M_PER_FT)} ft" if us?
 
-        m >= 1000 ? "#{figure(m / 1000)} km" : "#{figure(m)} m"
+        m >= 1000 ? "#{figure(m / 1000.0)} km" : "#{figure(m)} m"
       end
 
       def volume(ml)
         return "–" unless ml
         return ml >= ML_PER_GALLON ? "#{figure(ml / ML_PER_GALLON)} gal" : "#{figure(ml / ML_PER_FL_OZ)} fl oz" if us?
 
-        ml >= 1000 ? "#{figure(ml / 1000)} L" : "#{figure(ml)} mL"
+        ml >= 1000 ? "#{figure(ml / 1000.0)} L" : "#{figure(ml)} mL"
       end
 
       def mass(g)
         return "–" unless g
         return g >= 453.59237 ? "#{figure(g / 453.59237)} lb" : "#{figure(g / 28.349523125)} oz" if us?
 
-        g >= 1000 ? "#{figure(g / 1000)} kg" : "#{figure(g)} g"
+        g >= 1000 ? "#{figure(g / 1000.0)} kg" : "#{figure(g)} g"
       end
 
       # A plant's height or spacing from cm: whole inches or feet in US units.

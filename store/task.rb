@@ -19,7 +19,15 @@ module Thistle
         end
       end
 
-      def overdue?(today) = due_on < today - 7
+      # Moves open visits that wait for rain to when it fell, or is now expected.
+      def self.follow_rain(properties, today)
+        waiting = exclude(rain_mm: nil).where(done_on: nil).exclude(treatment_id: nil).eager(:treatment, :patch).all
+        waiting.each do |task|
+          property = properties.find { |p| p.id == task.patch.property_id } or next
+          due = Core::Recheck::Returns.after_rain(property.site(today), task.treatment.done_on, task.rain_mm)
+          task.update(due_on: due) unless due == task.due_on
+        end
+      end
     end
   end
 end

@@ -24,7 +24,7 @@ module Thistle
       set :method_override, true
       set :static_cache_control, [:public, { max_age: 3600 }]
       set :sessions, key: "thistle", same_site: :strict, httponly: true, path: "/"
-      set :protection, except: %i[remote_token session_hijacking], use: %i[authenticity_token], frame_options: :deny
+      set :protection, except: %i[remote_token session_hijacking], use: %i[authenticity_token], frame_options: :deny, reaction: :deny
       use BodyLimit, MAX_BODY
 
       helpers Page, Words, Marks

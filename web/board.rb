@@ -11,6 +11,7 @@ module Thistle
 
       def initialize(properties, today)
         @properties, @today = properties, today
+        Store::Task.follow_rain(properties, today)
       end
 
       # [Task] due within a week, oldest first; the first of them only.
@@ -34,13 +35,13 @@ module Thistle
       def by_id = @by_id ||= @properties.to_h { |property| [property.id, property] }
 
       def agenda
-        @agenda ||= Core::Decide::Agenda.new(patches.values.filter_map { |patch| entry(patch) })
+        @agenda ||= Core::Decide::Agenda.new(patches.values.filter_map { |patch| entry(patch) || nil })
       end
 
       def entry(patch)
         patch.associations[:property] = property(patch.property_id)
         choices = patch.choices(today)
-        choices && Core::Decide::Agenda::Entry.new(id: patch.id, choices:, site: patch.property.site(today))
+        choices && patch.plant.invasive? && Core::Decide::Agenda::Entry.new(id: patch.id, choices:, site: patch.property.site(today))
       end
 
       def row(item)

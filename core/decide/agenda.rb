@@ -12,7 +12,7 @@ module Thistle
         GROUPS = %i[closing good waiting stuck].freeze
         FAR = Date.new(9999)
         CLOSING_DAYS = 28 # ripe seed nearer than this is a deadline
-        SHARED = %i[plant settled date size stage soil stance licensed aquatic_label slope natives_near].freeze
+        SHARED = %i[plant settled date size stage soil stance licensed aquatic_label slope natives_near freed_on].freeze
 
         def initialize(entries)
           @entries = entries
@@ -49,7 +49,7 @@ module Thistle
 
         def work_out(choices, site)
           best = Bench.new(choices, site).verdicts.min_by { |verdict| rank(verdict, site.today) }
-          [best, choices.calendar(site).next(:ripe_seed, choices.date)]
+          [best, choices.bears_seed? ? choices.calendar(site).next(:ripe_seed, choices.date) : nil]
         end
 
         # Go before wait before no; then what takes plants out or frees a tree; then the soonest; then the surest.

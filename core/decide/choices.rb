@@ -6,7 +6,7 @@ module Thistle
       # What a person says of a patch before asking what to do: the plant, the stems, the ground, who is here.
       # Soil and stage are nil unless pinned; then they hold for `date` and the calendar goes on from them.
       Choices = Value.define(:plant, :settled, :date, :size, :stage, :soil, :stance, :licensed, :aquatic_label,
-                             :water_m, :slope, :natives_near, :cover, :stems, :area_m2)
+                             :water_m, :slope, :natives_near, :cover, :freed_on, :stems, :area_m2)
 
       class Choices
         NEAR_WATER_M = 10.0 # planning value: closer counts as at the water (memory); the label may ask for more
@@ -14,6 +14,11 @@ module Thistle
         SLOPES = %w[flat slope steep].freeze
         SIZE_LABELS = { "seedling" => "seedling", "pencil" => "pencil", "thumb" => "thumb", "wrist" => "wrist",
                         "wider" => "wider" }.freeze
+
+        # Seedlings and pencil-thick stems of woody plants bear no seed (memory), unless someone saw it.
+        def bears_seed?
+          %i[green_seed ripe_seed].include?(stage) || !(plant.woody? && %w[seedling pencil].include?(size))
+        end
 
         # The plant's calendar at a site, moved by the pinned stage.
         def calendar(site)

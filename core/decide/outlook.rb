@@ -6,6 +6,8 @@ module Thistle
       # Projects a patch's Choices onto any day at a Site: stage by the plant's calendar, soil by the bucket,
       # weather as far as the forecast sees.
       class Outlook
+        SEED = %i[green_seed ripe_seed].freeze
+
         attr_reader :choices, :site
 
         def initialize(choices, site)
@@ -16,8 +18,14 @@ module Thistle
 
         def on(date) = @situations[date] ||= situation(date)
 
-        # The stage that the calendar gives on a date.
-        def stage(date) = date == choices.date && choices.stage ? choices.stage : @calendar.stage_on(date)
+        # The stage on a date: pinned, else by the calendar.
+        def stage(date)
+          return choices.stage if choices.stage && date == choices.date
+
+          furthest = @calendar.stage_on(date)
+          choices.bears_seed? || !SEED.include?(furthest) ? furthest : :leaf
+        end
+
         def spans = @calendar.spans(site.year(choices.date))
 
         private
@@ -29,7 +37,7 @@ module Thistle
 
         def shared
           @shared ||= choices.to_h.slice(:plant, :settled, :size, :stance, :licensed, :aquatic_label, :water_m,
-                                         :slope, :natives_near, :cover)
+                                         :slope, :natives_near, :cover, :freed_on)
         end
 
         def weather(date) = date <= site.horizon ? site.day(date) : nil

@@ -6,7 +6,7 @@ module Thistle
       # Everything the rules may look at, on one day. Unknown safety answers are nil, and the rules
       # treat nil as a no or a question, never as a yes.
       Situation = Value.define(:plant, :settled, :date, :size, :stage, :phases, :soil, :day, :next_days, :season,
-                               :stance, :licensed, :aquatic_label, :water_m, :slope, :natives_near, :cover) do
+                               :stance, :licensed, :aquatic_label, :water_m, :slope, :natives_near, :cover, :freed_on) do
         def seeding? = stage == :ripe_seed
         def in_leaf? = phases.include?(:leaf)
         def in_water? = plant.aquatic? || water_m&.zero?

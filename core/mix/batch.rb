@@ -19,8 +19,8 @@ module Thistle
 
         # total_ml: what the work needs. container_ml: what the jar or tank holds.
         def initialize(active:, target:, total_ml:, stock: active.stock, container_ml: nil, need: [])
-          @active, @target, @stock, @total, @need = active, target, stock, total_ml, need
-          @container = container_ml || total_ml
+          @active, @need = active, need
+          @target, @stock, @total, @container = [target, stock, total_ml, container_ml || total_ml].map(&:to_f)
           check
         end
 

@@ -10,6 +10,13 @@ module Thistle
         NEAR = 20 # days: a yearly look that close to another visit is the same visit
         MAX_YEARS = 10
 
+        # Three days after the next such rain: the one that fell, or is forecast, or is usual.
+        def self.after_rain(site, done_on, mm)
+          from = done_on + 1
+          rain = site.next_rain(from, mm)
+          rain ? rain + 3 : [from, site.horizon].max + site.usual_wait([from, site.today].max, mm)
+        end
+
         def initialize(plant:, removal:, done_on:, site:, knowledge: Knowledge.shipped)
           @plant, @removal, @done_on, @site = plant, removal, done_on, site
           @rows = knowledge.returns
@@ -45,12 +52,7 @@ module Thistle
           next_anchor(moment["anchor"].to_sym)
         end
 
-        # Three days after the next such rain: the one that fell, or is forecast, or is usual.
-        def after_rain(mm)
-          from = @done_on + 1
-          rain = @site.next_rain(from, mm)
-          rain ? rain + 3 : [from, @site.horizon].max + @site.usual_wait([from, @site.today].max, mm)
-        end
+        def after_rain(mm) = self.class.after_rain(@site, @done_on, mm)
 
         # The anchor's next coming, at least two weeks off.
         def next_anchor(key)

@@ -47,6 +47,12 @@ module Thistle
 
         def outdated? = !theirs.nil?
 
+        # [[field, theirs, yours]] where two people disagree.
+        def differences
+          (theirs.raw.keys - %w[geometry lock_version]).map { |key| [key, theirs[key], self[key]] }
+                                                       .reject { |_, a, b| a.to_s == b.to_s }
+        end
+
         # The new patch, or nil with errors set. A shape that crosses itself keeps the drawing and offers a repair.
         def add_to(property)
           return unless (shape = read_shape)
@@ -65,8 +71,9 @@ module Thistle
           return false unless (shape = read_shape)
 
           if values[:lock_version] != patch.lock_version
-            @theirs = patch
-            errors[:base] = "Someone else changed this patch while you were typing. Theirs is on the left, yours is kept below."
+            @theirs = self.class.of(patch, units)
+            raw["lock_version"] = patch.lock_version.to_s
+            errors[:base] = "Someone else changed this patch while you were typing. Nothing of yours is lost; look at both, then keep what is right."
             return false
           end
           patch.set(columns)

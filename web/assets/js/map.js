@@ -76,7 +76,8 @@
     layer.addTo(map);
     return layer;
   }
-  map.pm.addControls({ position: 'topleft', drawCircle: false, drawCircleMarker: false, drawRectangle: false, drawText: false, cutPolygon: false, rotateMode: false, dragMode: false });
+  const tools = { position: 'topleft', drawCircle: false, drawCircleMarker: false, drawRectangle: false, drawText: false, cutPolygon: false, rotateMode: false, dragMode: false };
+  if (!focus) map.pm.addControls(tools);
   map.pm.setGlobalOptions({ pathOptions: { color: '#6A2C7F', weight: 3 }, allowSelfIntersection: true, snappable: true });
   map.on('pm:create', (event) => { map.pm.disableDraw(); keep(event.layer); });
   map.on('pm:remove', () => { field.value = ''; drawn = null; tell(); });
@@ -88,5 +89,8 @@
   document.getElementById('patch-form')?.addEventListener('change', (event) => {
     if (['width', 'radius', 'cover_class'].includes(event.target.name) && field.value) tell();
   });
-  if (focus) document.getElementById('patch-form').addEventListener('toggle', () => { if (!drawn) keep(show(JSON.parse(field.value)), false); }, { once: true });
+  if (focus) document.getElementById('patch-form').addEventListener('toggle', () => {
+    map.pm.addControls(tools);
+    keep(show(JSON.parse(field.value)), false);
+  }, { once: true });
 })();

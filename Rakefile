@@ -1,0 +1,28 @@
+# frozen_string_literal: true
+
+require "rake/testtask"
+
+Rake::TestTask.new(:test) do |task|
+  task.libs << "test"
+  task.pattern = "test/**/*_test.rb"
+  task.warning = false
+end
+
+desc "Measure speed, as ratios in one run"
+task(:bench) { ruby "bench/run.rb" }
+
+desc "Make docs/screenshots from the demo data"
+task(:screenshots) { ruby "test/screenshots.rb" }
+
+desc "Count lines: tests against hand-written code"
+task :stats do
+  code = FileList["thistle.rb", "Rakefile", "bin/*", "{core,store,formats,stand_ins,web,demo,bench}/**/*.{rb,erb,js,scss}"]
+  tests = FileList["test/**/*.rb"]
+  count = ->(files) { files.sum { |file| File.readlines(file).count { |line| !line.strip.empty? } } }
+  folders = code.group_by { |file| file.include?("/") ? file[%r{\A[^/]+}] : "." }
+  folders.each { |folder, files| puts format("%-10s %6d", folder, count.call(files)) }
+  lines, checks = count.call(code), count.call(tests)
+  puts format("%-10s %6d  (%d %% of %d)", "test", checks, 100 * checks / lines, lines)
+end
+
+task default: :test

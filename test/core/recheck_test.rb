@@ -1,0 +1,126 @@
+# frozen_string_literal: true
+
+require "test_helper"
+
+module Thistle
+  class RecheckTest < Minitest::Test
+    Life = Core::Recheck::PatchLife
+    Event = Life::Event
+
+    def visits(plant, method, done_on)
+      Core::Recheck::Returns.new(plant: Testing.plant(plant), removal: Core::Knowledge.shipped.removal(method), done_on:, site: Testing.site).visits
+    end
+
+    # PRACTICE.md section 9: three weeks after pulling an annual.
+    def test_an_annual_is_looked_at_after_three_weeks
+      first = visits("caltrop", "loosen_and_pull", Testing::TODAY).first
+
+      assert_equal Testing::TODAY + 21, first.due_on
+      assert_equal "Three weeks: missed seedlings of an annual", first.text
+    end
+
+    def test_stumps_are_looked_at_when_leaves_are_full
+      autumn = visits("amur_honeysuckle", "cut_stump", Date.new(2025, 11, 8))
+
+      assert_equal Testing.site.year.date(:full_leaf), autumn.first.due_on
+      assert_match(/stump resprouts/, autumn.first.text)
+      # cut in full leaf: the next full leaf is next year's
+      assert_equal 2027, visits("amur_honeysuckle", "cut_stump", Date.new(2026, 6, 1)).find { |v| v.text.include?("stump") }.due_on.year
+    end
+
+    def test_a_tussock_is_looked_at_after_the_next_soaking_rain
+      site = Testing.site
+      rain = (Testing::TODAY + 1..site.horizon).find { |date| site.day(date).rain >= 20 }
+      visit = visits("buffelgrass", "dig_crown", Testing::TODAY).find { |v| v.key == "tussock_after_rain" }
+
+      assert rain, "the forecast of the test's seed holds a soaking rain"
+      assert_equal rain + 3, visit.due_on
+      assert_in_delta 20, visit.rain_mm
+    end
+
+    def test_every_year_of_the_seed_bank
+      years = visits("garlic_mustard", "hand_pull", Testing::TODAY).select { |v| v.key == "seed_bank" }
+
+      assert_equal (2027..2032).to_a, years.map { |v| v.due_on.year }
+      assert_includes years.last.text, "year 6 of 6"
+    end
+
+    def test_a_lake_several_times_a_summer_and_nothing_after_a_mark
+      assert_equal [21, 30], visits("eurasian_watermilfoil", "aquatic_hand_pull", Date.new(2026, 6, 1)).map { |v| (v.due_on - Date.new(2026, 6, 1)).to_i }
+      assert_empty visits("buffelgrass", "tag_and_return", Testing::TODAY)
+    end
+
+    # DESIGN.md section 2: the one place that says which record moves which state.
+    def test_a_patchs_life
+      story = [[:observation, { settled: false }, "reported"], [:treatment, { removes: false }, "reported"], [:observation, { settled: true }, "standing"],
+               [:check, { live: true }, "standing"], [:treatment, { removes: true }, "hit"], [:check, { live: true }, "regrowing"],
+               [:treatment, { removes: true }, "hit"], [:check, { live: false }, "quiet"], [:check, { live: false }, "closed"],
+               [:check, { live: true }, "regrowing"]]
+      events = []
+      story.each_with_index do |(kind, facts, state), n|
+        events << Event.new(kind:, on: Date.new(2020 + n, 6, 1), **facts)
+
+        assert_equal state, Life.new(events.shuffle(random: Random.new(n))).state, "after #{kind} #{facts}"
+      end
+    end
+
+    def test_it_does_not_close_while_its_seed_lives
+      events = [Event.new(kind: :treatment, on: Date.new(2024, 5, 1), removes: true), *[2024, 2025, 2026].map { |y| Event.new(kind: :check, on: Date.new(y, 6, 1), live: false) }]
+
+      assert_equal "hit", Life.new(events.first(1)).state
+      assert_equal "closed", Life.new([Event.new(kind: :observation, on: Date.new(2023, 1, 1), settled: true), *events], seed_bank_years: 2).state
+      assert_equal "quiet", Life.new(events, seed_bank_years: 5).state
+    end
+  end
+
+  class KnowledgeTest < Minitest::Test
+    def with_copy
+      Dir.mktmpdir do |dir|
+        FileUtils.cp_r("#{Core::Knowledge::FOLDER}/.", dir)
+        yield dir
+      end
+    end
+
+    def fault(path, from, to)
+      with_copy do |dir|
+        file = File.join(dir, path)
+        text = File.read(file)
+        assert_includes text, from
+        File.write(file, text.sub(from, to))
+        assert_raises(Core::Knowledge::Fault) { Core::Knowledge.new(folder: dir) }.message
+      end
+    end
+
+    def test_the_library_is_sound_and_frozen
+      library = Core::Knowledge.shipped
+
+      assert_equal 8, library.invaders.size
+      assert_operator library.natives.size, :>=, 12
+      assert_predicate library.plants, :frozen?
+      assert_equal %w[aquatic grass herb mat shrub tree vine], library.invaders.map { |p| p.form.to_s }.uniq.sort
+    end
+
+    def test_a_fault_names_file_and_field
+      assert_match %r{knowledge/plants/caltrop\.yml: seed/bank_years.*}, fault("plants/caltrop.yml", "low: 3,", "")
+      assert_match %r{knowledge/plants/caltrop\.yml: characters: nose is not known}, fault("plants/caltrop.yml", "  habit:", "  nose:")
+      assert_match %r{knowledge/plants/caltrop\.yml: source: rumour is not known}, fault("plants/caltrop.yml", "source: memory", "source: rumour")
+      assert_match %r{look_alikes/by: leaf_type is the same in both plants}, fault("plants/caltrop.yml", "by: [fruit, thorns]", "by: [leaf_type]")
+      assert_match %r{knowledge/methods/girdle\.yml: line \d+: not YAML}, fault("methods/girdle.yml", "tags: [girdling]", "tags: [girdling")
+      assert_match %r{knowledge/methods/girdle\.yml: effort}, fault("methods/girdle.yml", "per: stem", "per: day")
+    end
+
+    # DESIGN.md section 3: core loads and works alone.
+    def test_core_stands_alone
+      script = <<~RUBY
+        require "./thistle"
+        Thistle::LOADER.eager_load_dir("core")
+        Thistle::Core::Knowledge.shipped
+        abort "core reaches up" if defined?(Sinatra) || defined?(Sequel) || defined?(ERB) || defined?(Rack)
+        puts "alone"
+      RUBY
+      assert_equal "alone\n", IO.popen([RbConfig.ruby, "-e", script], chdir: ROOT, &:read)
+      sources = Dir["#{ROOT}/core/**/*.rb"].map { |path| File.read(path) }.join
+      refute_match(/Date\.today|Time\.now/, sources, "today is always passed in")
+    end
+  end
+end

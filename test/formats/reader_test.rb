@@ -1,0 +1,91 @@
+# frozen_string_literal: true
+
+require "open3"
+require "test_helper"
+
+module Thistle
+  class ReaderTest < Minitest::Test
+    RING = [[-91.4, 38.0], [-91.399, 38.0], [-91.399, 38.001], [-91.4, 38.001], [-91.4, 38.0]].freeze
+    SOURCE = JSON.generate(type: "FeatureCollection", features: [
+      { type: "Feature", properties: { name: "Garlic mustard by the gate" }, geometry: { type: "Polygon", coordinates: [RING] } },
+      { type: "Feature", properties: { name: "Fence line" }, geometry: { type: "LineString", coordinates: RING.first(3) } },
+      { type: "Feature", properties: { name: "One tree" }, geometry: { type: "Point", coordinates: RING.first } }
+    ]).freeze
+
+    def read(bytes) = Formats::Reader.read(bytes)
+
+    # Files written by an independent program (GDAL's ogr2ogr), read back by ours.
+    def written_by_ogr(format, suffix, source: SOURCE, options: [])
+      Dir.mktmpdir do |dir|
+        from, to = File.join(dir, "in.geojson"), File.join(dir, "out#{suffix}")
+        File.write(from, source)
+        _, err, status = Open3.capture3("ogr2ogr", "-f", format, to, from, *options)
+        assert_predicate status, :success?, err
+        File.binread(to)
+      end
+    end
+
+    def test_geojson_and_kml_from_ogr
+      { "GeoJSON" => ".geojson", "KML" => ".kml" }.each do |format, suffix|
+        features = read(written_by_ogr(format, suffix))
+
+        assert_equal ["Polygon", "LineString", "Point"], features.map { |f| f.geometry["type"] }, format
+        assert_equal ["Garlic mustard by the gate", "Fence line", "One tree"], features.map(&:name)
+        assert_in_delta Core::Survey::Geodesic.area(RING), Core::Survey::Shape.new(features.first.geometry).area, 0.01
+        assert features.first.plant_named?(Testing.plant("garlic_mustard"))
+      end
+    end
+
+    def test_gpx_from_ogr
+      points = JSON.generate(JSON.parse(SOURCE).tap { |data| data["features"].select! { |f| f["geometry"]["type"] == "Point" } })
+      lines = JSON.generate(JSON.parse(SOURCE).tap { |data| data["features"].select! { |f| f["geometry"]["type"] == "LineString" } })
+
+      assert_equal [["Point", "One tree"]], read(written_by_ogr("GPX", ".gpx", source: points)).map { |f| [f.geometry["type"], f.name] }
+      track = read(written_by_ogr("GPX", ".gpx", source: lines, options: ["-lco", "FORCE_GPX_TRACK=YES"]))
+      assert_equal [["LineString", RING.first(3)]], track.map { |f| f.geometry.values_at("type", "coordinates") }
+    end
+
+    def test_a_walk_that_comes_back_is_an_area
+      points = [*RING.first(4), [-91.4, 38.00005]].map { |lon, lat| %(<trkpt lat="#{lat}" lon="#{lon}"/>) }.join
+      gpx = %(<?xml version="1.0"?><gpx xmlns="http://www.topografix.com/GPX/1/1" version="1.1"><trk><name>Edge</name><trkseg>#{points}</trkseg></trk></gpx>)
+      walk = read(gpx).first
+
+      assert_equal ["Polygon", "Edge"], [walk.geometry["type"], walk.name]
+    end
+
+    def test_files_that_are_not_what_they_say
+      kml = written_by_ogr("KML", ".kml")
+      { "" => /empty/, "PK\x03\x04zip" => /not GeoJSON, KML or GPX/, SOURCE[0, SOURCE.size / 2] => /cut off/,
+        kml[0, kml.size / 2] => /cut off or damaged near line/, '{"type":"FeatureCollection","features":[]}' => /no points/,
+        '{"type":"FeatureCollection"}' => /no list/, "<kml></kml>" => /no points/,
+        "{#{" " * (Formats::Reader::MAX_BYTES + 1)}}" => /larger than 8 MB/ }.each do |bytes, message|
+        assert_match message, assert_raises(Core::BadInput) { read(bytes) }.message
+      end
+    end
+
+    def test_entities_do_not_reach_out
+      bomb = %(<?xml version="1.0"?><!DOCTYPE kml [<!ENTITY f SYSTEM "file:///etc/hostname">]><kml><Placemark><name>&f;</name><Point><coordinates>-91,38</coordinates></Point></Placemark></kml>)
+
+      assert_includes ["", nil], read(bomb).first.name
+    rescue Core::BadInput
+      pass
+    end
+
+    # One transaction: what can stand is taken, the rest is listed with its reason, and all of it can be undone.
+    def test_arrival_takes_what_can_stand
+      Testing.demo(fresh: true)
+      property = Store::Property.first(prefix: "Q")
+      bow = { type: "Polygon", coordinates: [[RING[0], RING[2], RING[1], RING[3], RING[0]]] }
+      source = JSON.parse(SOURCE).tap { |data| data["features"] << { type: "Feature", properties: {}, geometry: bow } << { type: "Feature", geometry: nil } }
+      arrival = Store::Arrival.take(property, "walk.geojson", read(JSON.generate(source)), seen_on: Testing::TODAY)
+
+      assert_equal %w[Q-13 Q-14 Q-15], arrival.taken.map { |row| row["code"] }
+      assert_equal 2, arrival.left.size
+      assert_match(/crosses itself/, arrival.left.first["why"])
+      assert_equal "garlic_mustard", Testing.patch("Q-13").plant_key
+      assert_equal "reported", Testing.patch("Q-13").state
+      arrival.undo
+      assert_equal 12, property.live_patches.count
+    end
+  end
+end
