@@ -28,7 +28,7 @@ module Thistle
       def woody? = is?(:woody)
       def aquatic? = form == :aquatic
       def resprouts? = is?(:stump_sprouts, :root_suckers, :crown_sprouts, :layers, :fragments_root)
-      def hazardous? = hazards.intersect?(%w[sap])
+      def hazardous? = hazards.include?("sap")
       def phase?(name) = phases.any? { |row| row["phase"] == name.to_s }
       def character_source(key) = @data.dig("characters", key, "source")
 

@@ -5,6 +5,8 @@ module Thistle
     # Turns the scenario's metres into GeoJSON geometries: boundary scaled to its hectares, stream, trails,
     # contours around hills, and the shapes of patches.
     class Ground
+      RINGS = [1.0, 0.7, 0.42, 0.18].freeze # contours, as shares of a hill's reach
+
       def initialize(row)
         @row = row
         @lat, @lon = row.values_at("latitude", "longitude")
@@ -39,7 +41,7 @@ module Thistle
 
       def contours
         @row["hills"].flat_map do |x, y, reach|
-          [1.0, 0.7, 0.42, 0.18].map { |share| line(close(blob(x, y, reach * share, reach * share * 0.62, corners: 30))) }
+          RINGS.map { |share| line(close(blob(x, y, reach * share, reach * share * 0.62, corners: 30))) }
         end
       end
 
@@ -55,11 +57,13 @@ module Thistle
       # The same way with its corners rounded: corner cutting, three times.
       def bend(points)
         3.times do
-          cut = points.each_cons(2).flat_map { |(ax, ay), (bx, by)| [[(ax * 0.75) + (bx * 0.25), (ay * 0.75) + (by * 0.25)], [(ax * 0.25) + (bx * 0.75), (ay * 0.25) + (by * 0.75)]] }
+          cut = points.each_cons(2).flat_map { |a, b| [between(a, b, 0.25), between(a, b, 0.75)] }
           points = [points.first, *cut, points.last]
         end
         points
       end
+
+      def between(a, b, share) = a.zip(b).map { |from, to| from + ((to - from) * share) }
 
       def polygon(ring) = { "type" => "Polygon", "coordinates" => [close(ring).map { |x, y| place(x, y) }] }
       def line(points) = { "type" => "LineString", "coordinates" => points.map { |x, y| place(x, y) } }

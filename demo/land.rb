@@ -7,6 +7,16 @@ module Thistle
     # Loads the demo scenario through the same doors that people use: patches, treatments, checks.
     class Land
       M_PER_DEGREE = 111_132.0
+      # What the scenario calls a thing, and the column that keeps it.
+      PROPERTY = %w[name prefix units latitude longitude texture stance licensed].to_h { |name| [name, name] }.freeze
+      PATCH = { "code" => "code", "plant" => "plant_key", "seen" => "seen_on", "stems" => "stems", "size" => "stem_size",
+                "cover" => "cover_class", "slope" => "slope", "light" => "light", "moisture" => "moisture",
+                "natives" => "natives_near", "note" => "note", "radius" => "radius_m", "width" => "width_m" }.freeze
+      TREATMENT = { "work" => "done_on", "method" => "method_key", "people" => "people", "crew" => "crew_size", "hours" => "hours",
+                    "stems" => "stems_done", "area" => "area_m2", "active" => "active_key", "product_ml" => "product_ml",
+                    "mix_ml" => "mix_ml", "applicator" => "applicator", "disposal" => "disposal", "note" => "note" }.freeze
+      CHECK = { "check" => "checked_on", "resprouts" => "resprouts", "missed" => "missed", "seedlings" => "seedlings",
+                "cover" => "cover_class", "note" => "note" }.freeze
 
       def initialize(path = "#{ROOT}/demo/scenario.yml")
         @scenario = YAML.safe_load_file(path, permitted_classes: [Date])
@@ -23,39 +33,32 @@ module Thistle
       private
 
       def load_property(row)
-        property = Store::Property.create(**row.slice("name", "prefix", "units", "latitude", "longitude", "texture", "stance", "licensed").transform_keys(&:to_sym),
-                                          station_seed: @scenario["station_seed"], climate: JSON.generate(@scenario["climate"]))
+        property = Store::Property.create(**columns(row, PROPERTY), station_seed: @scenario["station_seed"],
+                                                                    climate: JSON.generate(@scenario["climate"]))
         ground = Ground.new(row)
         ground.zones.each { |kind, geometry| Store::Zone.create(property_id: property.id, kind:, geometry: JSON.generate(geometry)) }
         row["patches"].each { |patch_row| load_patch(property, ground, patch_row) }
       end
 
       def load_patch(property, ground, row)
-        patch = Store::Patch.new(property_id: property.id, code: row["code"], plant_key: row["plant"], seen_on: row["seen"],
-                                 stems: row["stems"], stem_size: row["size"], cover_class: row["cover"], slope: row["slope"] || "flat",
-                                 light: row["light"], moisture: row["moisture"], natives_near: row["natives"], note: row["note"],
-                                 radius_m: row["radius"], width_m: row["width"])
+        patch = Store::Patch.new(property_id: property.id, **columns(row, PATCH))
         patch.shape = Core::Survey::Shape.new(ground.shape(row))
         patch.save
-        Store::Observation.create(patch_id: patch.id, seen_on: row["seen"], plant_key: row["plant"], settled: row.fetch("settled", true),
-                                  note: row["settled"] == false ? "Not settled" : "Named by the steward")
+        settled = row.fetch("settled", true)
+        Store::Observation.create(patch_id: patch.id, seen_on: row["seen"], plant_key: row["plant"], settled:,
+                                  note: settled ? "Named by the steward" : "Not settled")
         patch.follow_records
         row.fetch("records", []).each { |record| load_record(patch, property, record) }
       end
 
       def load_record(patch, property, row)
-        return load_check(patch, row) if row["check"]
+        return Store::Check.record(patch, **columns(row, CHECK)) if row["check"]
 
-        Store::Treatment.record(patch, property.site(@today), done_on: row["work"], method_key: row["method"], people: row["people"],
-                                                              crew_size: row["crew"], hours: row["hours"], stems_done: row["stems"], area_m2: row["area"],
-                                                              active_key: row["active"], product_ml: row["product_ml"], mix_ml: row["mix_ml"],
-                                                              applicator: row["applicator"], disposal: row["disposal"], note: row["note"])
+        Store::Treatment.record(patch, property.site(@today), **columns(row, TREATMENT))
       end
 
-      def load_check(patch, row)
-        Store::Check.record(patch, checked_on: row["check"], resprouts: row["resprouts"], missed: row["missed"],
-                                   seedlings: row["seedlings"], cover_class: row["cover"], note: row["note"])
-      end
+      # The row's values under the names of the store's columns.
+      def columns(row, names) = names.filter_map { |from, to| [to.to_sym, row[from]] if row.key?(from) }.to_h
     end
   end
 end

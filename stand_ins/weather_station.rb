@@ -81,7 +81,7 @@ module Thistle
 
       # A number in [0, 1) from seed, date and channel: one round of 64-bit mixing (splitmix).
       def uniform(date, channel)
-        z = ((@seed * 1_000_003) + (date.jd * 131) + channel) * 0x9E3779B97F4A7C15 & 0xFFFFFFFFFFFFFFFF
+        z = (((@seed * 1_000_003) + (date.jd * 131) + channel) * 0x9E3779B97F4A7C15) & 0xFFFFFFFFFFFFFFFF
         z = ((z ^ (z >> 30)) * 0xBF58476D1CE4E5B9) & 0xFFFFFFFFFFFFFFFF
         z = ((z ^ (z >> 27)) * 0x94D049BB133111EB) & 0xFFFFFFFFFFFFFFFF
         (z ^ (z >> 31)) / 18_446_744_073_709_551_616.0

@@ -65,7 +65,7 @@ module Thistle
         plant && Core::Decide::Choices.new(
           plant:, settled: settled?, date: today, size: plant.woody? || plant.is?(:tussock) ? stem_size : "seedling",
           stance: property.stance, licensed: property.licensed, aquatic_label: property.aquatic_label, water_m:,
-          slope:, natives_near:, cover: cover&.middle, freed_on: treatments.reverse.find { |t| t.removal.is?(:freeing) }&.done_on, stems:, area_m2: infested&.first || gross_m2
+          slope:, natives_near:, cover: cover&.middle, freed_on:, stems:, area_m2: infested&.first || gross_m2
         )
       end
 
@@ -81,6 +81,11 @@ module Thistle
       def follow_records
         reload
         update(state: life.state)
+      end
+
+      # When the trees of a climber were last freed.
+      def freed_on
+        treatments.reverse.find { |t| t.removal.is?(:freeing) }&.done_on if plant&.is?(:climbing)
       end
 
       def open_tasks = tasks.select { |task| task.done_on.nil? }

@@ -13,9 +13,9 @@ module Thistle
         # Open tasks of live patches up to a day, soonest first, with what a list needs: one query.
         def due(through:, limit: nil)
           where(Sequel[:tasks][:done_on] => nil).where { Sequel[:tasks][:due_on] <= through }
-            .join(:patches, { id: :patch_id, deleted_at: nil }, table_alias: :p)
-            .select_all(:tasks).select_append(:code, :plant_key, :property_id, :state)
-            .order(:due_on, Sequel[:tasks][:id]).limit(limit)
+                                                .join(:patches, { id: :patch_id, deleted_at: nil }, table_alias: :p)
+                                                .select_all(:tasks).select_append(:code, :plant_key, :property_id, :state)
+                                                .order(:due_on, Sequel[:tasks][:id]).limit(limit)
         end
       end
 

@@ -29,12 +29,12 @@ module Thistle
     # One database and demo land for the whole run; `fresh: true` loads it again.
     def demo(fresh: false)
       @folder ||= Dir.mktmpdir("thistle").tap { |dir| Minitest.after_run { FileUtils.rm_rf(dir) } }
-      Web::Boot.call(@folder) unless Store::Database.path
+      @app ||= Web::Boot.call(@folder)
       if fresh || Store::Property.empty?
         Store::Property.dataset.delete
         Demo::Land.new.load
       end
-      Web::App
+      @app
     end
 
     def patch(code) = Store::Patch.first(code:)

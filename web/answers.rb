@@ -14,16 +14,26 @@ module Thistle
 
       def identify(key)
         settlement = key.settlement
-        { date: key.date, observed: key.observed,
-          candidates: key.candidates.map { |c| { plant: c.plant.key, name: c.plant.name, status: c.plant.status, probability: c.probability.round(4), fits: c.fits, against: c.against, unseen: c.unseen } },
+        { date: key.date, observed: key.observed, candidates: key.candidates.map { |c| candidate(c) },
           settled: settlement.settled?, reasons: settlement.reasons, photograph: settlement.photographs,
-          next_look: key.next_look && { character: key.next_look.character.key, gain_bits: key.next_look.gain.round(3),
-                                        outcomes: key.next_look.outcomes.map { |o| { state: o.state, chance: o.chance.round(3), leader: o.leader.key, probability: o.probability.round(3) } } } }
+          next_look: key.next_look && look(key.next_look) }
+      end
+
+      def candidate(c)
+        { plant: c.plant.key, name: c.plant.name, status: c.plant.status, probability: c.probability.round(4),
+          fits: c.fits, against: c.against, unseen: c.unseen }
+      end
+
+      def look(look)
+        outcomes = look.outcomes.map do |o|
+          { state: o.state, chance: o.chance.round(3), leader: o.leader.key, probability: o.probability.round(3) }
+        end
+        { character: look.character.key, gain_bits: look.gain.round(3), outcomes: }
       end
 
       def duel(duel)
-        { left: duel.left.key, right: duel.right.key, text: duel.text,
-          characters: duel.rows.map { |r| { character: r.character.key, deciding: r.deciding, left: r.left, right: r.right } } }
+        rows = duel.rows.map { |r| { character: r.character.key, deciding: r.deciding, left: r.left, right: r.right } }
+        { left: duel.left.key, right: duel.right.key, text: duel.text, characters: rows }
       end
 
       def plant(plant, site)
@@ -36,30 +46,46 @@ module Thistle
 
       def decide(bench)
         now = bench.situation
-        { date: now.date, plant: now.plant.key, stage: now.stage, soil: now.soil,
-          verdicts: bench.verdicts.map { |v| verdict(v) }, changes: bench.changes.map { |words, methods| { change: words, becomes_go: methods } } }
+        { date: now.date, plant: now.plant.key, stage: now.stage, soil: now.soil, verdicts: bench.verdicts.map { |v| verdict(v) },
+          changes: bench.changes.map { |words, methods| { change: words, becomes_go: methods } } }
       end
 
       def verdict(verdict)
-        { method: verdict.removal.key, name: verdict.removal.name, verdict: verdict.kind, until: verdict.until, closes: verdict.closes,
-          kill_percent: verdict.kill, crew_hours: verdict.hours&.round(2), years_to_quiet: verdict.years_to_quiet,
-          reasons: verdict.reasons.map { |r| { rule: r.rule, kind: r.kind, text: r.text, source: r.source, until: r.until } } }
+        { method: verdict.removal.key, name: verdict.removal.name, verdict: verdict.kind, until: verdict.until,
+          closes: verdict.closes, kill_percent: verdict.kill, crew_hours: verdict.hours&.round(2),
+          years_to_quiet: verdict.years_to_quiet, reasons: verdict.reasons.map(&:to_h) }
       end
 
       def patch(patch)
-        infested, how = patch.infested
-        { id: patch.id, code: patch.code, plant: patch.plant_key, state: patch.state, geometry: JSON.parse(patch.geometry),
-          gross_m2: patch.gross_m2&.round(2), length_m: patch.length_m&.round(2), infested_m2: infested&.round(2), infested_is: how,
-          cover_class: patch.cover_class, stems: patch.stems, stem_size: patch.stem_size, water_m: patch.water_m&.round(1),
-          seen_on: patch.seen_on, lock_version: patch.lock_version,
-          treatments: patch.treatments.map { |t| { done_on: t.done_on, method: t.method_key, stems: t.stems_done, product_ml: t.product_ml } },
-          checks: patch.checks.map { |c| { checked_on: c.checked_on, resprouts: c.resprouts, missed: c.missed, seedlings: c.seedlings, control_percent: c.control&.percent&.round(1) } },
-          tasks: patch.open_tasks.map { |t| { kind: t.kind, due_on: t.due_on, reason: t.reason, source: t.source } } }
+        patch_size(patch).merge(
+          treatments: patch.treatments.map { |t| treatment(t) }, checks: patch.checks.map { |c| check(c) },
+          tasks: patch.open_tasks.map { |t| task(t) }
+        )
       end
 
+      def patch_size(patch)
+        infested, how = patch.infested
+        { id: patch.id, code: patch.code, plant: patch.plant_key, state: patch.state, seen_on: patch.seen_on,
+          geometry: JSON.parse(patch.geometry), gross_m2: patch.gross_m2&.round(2), length_m: patch.length_m&.round(2),
+          infested_m2: infested&.round(2), infested_is: how, cover_class: patch.cover_class, stems: patch.stems,
+          stem_size: patch.stem_size, water_m: patch.water_m&.round(1), lock_version: patch.lock_version }
+      end
+
+      def treatment(t) = { done_on: t.done_on, method: t.method_key, stems: t.stems_done, area_m2: t.area_m2, product_ml: t.product_ml }
+
+      def check(c)
+        { checked_on: c.checked_on, resprouts: c.resprouts, missed: c.missed, seedlings: c.seedlings,
+          control_percent: c.control&.percent&.round(1) }
+      end
+
+      def task(t) = { kind: t.kind, due_on: t.due_on, reason: t.reason, source: t.source }
+
       def replant(shortlist, sowing)
-        { light: shortlist.light, moisture: shortlist.moisture, jobs: shortlist.jobs,
-          natives: shortlist.matches.map { |m| { native: m.plant.key, name: m.plant.name, takes_over: m.taken_over, windows: sowing.windows(m.plant.replant["plant_in"]).first(2).map { |w| { from: w.from, to: w.to, reason: w.reason } } } } }
+        natives = shortlist.matches.map do |m|
+          windows = sowing.windows(m.plant.replant["plant_in"]).first(2)
+          { native: m.plant.key, name: m.plant.name, takes_over: m.taken_over, windows: windows.map { |w| w.to_h.except(:open) } }
+        end
+        { light: shortlist.light, moisture: shortlist.moisture, jobs: shortlist.jobs, natives: }
       end
     end
   end

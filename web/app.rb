@@ -9,7 +9,6 @@ module Thistle
   module Web
     # The application: what every page shares. Each room's addresses are in routes/, its pages in views/.
     class App < Sinatra::Base
-      MAX_BODY = 10 * 1024 * 1024
       POLICY = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; font-src 'self'; " \
                "connect-src 'self'; form-action 'self'; frame-ancestors 'none'; base-uri 'none'"
 
@@ -25,7 +24,6 @@ module Thistle
       set :static_cache_control, [:public, { max_age: 3600 }]
       set :sessions, key: "thistle", same_site: :strict, httponly: true, path: "/"
       set :protection, except: %i[remote_token session_hijacking], use: %i[authenticity_token], frame_options: :deny, reaction: :deny
-      use BodyLimit, MAX_BODY
 
       helpers Page, Words, Marks
       register Routes::Today, Routes::Identify, Routes::Survey, Routes::Season, Routes::Decide, Routes::Mix,

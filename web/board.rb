@@ -5,7 +5,7 @@ module Thistle
     # Today over all properties: open tasks that are due, and the agenda of every open patch.
     class Board
       SOON = 7   # days ahead that count as due
-      SHOWN = 8  # rows under one heading; the rest are counted
+      SHOWN = 10 # rows under one heading; the rest are counted
 
       attr_reader :today
 
@@ -14,14 +14,26 @@ module Thistle
         Store::Task.follow_rain(properties, today)
       end
 
-      # [Task] due within a week, oldest first; the first of them only.
-      def due = @due ||= Store::Task.due(through: today + SOON, limit: SHOWN).all
-      def due_count = @due_count ||= Store::Task.due(through: today + SOON).count
+      # [Task] visits due within a week, oldest first; the first of them only. What wants treating again
+      # is in the agenda, with the reason beside it.
+      def due = @due ||= visits.limit(SHOWN).all
+      def due_count = @due_count ||= visits.count
+
+      # Why a patch wants treating again, in the words of its last check; nil when it does not.
+      def again(patch_id)
+        @again ||= Store::Task.where(kind: "treat", done_on: nil).as_hash(:patch_id, :reason)
+        @again[patch_id]
+      end
 
       # {group => [Agenda::Item]}
-      def groups = @groups ||= agenda.items.group_by(&:group)
+      def groups
+        @groups ||= agenda.items.group_by(&:group).transform_values do |items|
+          items.sort_by.with_index { |item, n| [again(item.id) ? 0 : 1, n] }
+        end
+      end
+
       def patch(id) = patches.fetch(id)
-      def patches = @patches ||= Store::Patch.wanting_work.all.to_h { |patch| [patch.id, patch] }
+      def patches = @patches ||= Store::Patch.wanting_work.eager(:treatments).all.to_h { |patch| [patch.id, patch] }
       def property(id) = by_id.fetch(id)
 
       def to_h
@@ -31,6 +43,8 @@ module Thistle
       end
 
       private
+
+      def visits = Store::Task.due(through: today + SOON).exclude(Sequel[:tasks][:kind] => "treat")
 
       def by_id = @by_id ||= @properties.to_h { |property| [property.id, property] }
 
@@ -46,7 +60,7 @@ module Thistle
 
       def row(item)
         { patch: patch(item.id).code, group: item.group, method: item.verdict.removal.key, verdict: item.verdict.kind,
-          until: item.until, reason: item.reason&.text }
+          until: item.until, reason: item.reason&.text, again: again(item.id) }
       end
     end
   end

@@ -6,16 +6,20 @@ module Thistle
   module Web
     # Puts the application together over a data folder: the library, the file, the weather, the session key.
     module Boot
+      MAX_BODY = 10 * 1024 * 1024
+
       module_function
+
+      # The Rack application; too large a request is turned away before anything reads it.
 
       def call(folder)
         Core::Knowledge.shipped
         Store::Database.open(File.join(folder, "thistle.db"))
-        Store::Property.feed = lambda do |property|
+        Store::Property.feed = ->(property) do
           StandIns::WeatherStation.new(seed: property.station_seed, climate: JSON.parse(property.climate))
         end
         App.set :session_secret, secret(folder)
-        App
+        BodyLimit.new(App, MAX_BODY)
       end
 
       # Kept beside the data, readable by its owner alone, so that a restart does not log anyone out.

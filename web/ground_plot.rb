@@ -10,19 +10,19 @@ module Thistle
       MARGIN = 24.0
       ORDER = %w[boundary contour water trail building].freeze
 
-      attr_reader :patches, :zones
+      attr_reader :patches, :zones, :width
 
       def initialize(property, patches, bounds: nil, focus: nil, width: WIDTH)
         @width = width
         @west, @south, @east, @north = bounds || property.bounds
         @metres = 111_320 * Math.cos((@south + @north) / 2 * Math::PI / 180)
-        @zones = property.zones.sort_by { |zone| ORDER.index(zone.kind) }.map { |zone| ["#{zone.kind} #{zone.shape.kind}", path(zone.shape.geometry)] }
+        @zones = property.zones.sort_by do |zone|
+          ORDER.index(zone.kind)
+        end.map { |zone| ["#{zone.kind} #{zone.shape.kind}", path(zone.shape.geometry)] }
         @patches = place(patches, focus)
       end
 
-      attr_reader :width
-
-      def height = @height ||= ((@north - @south) * 111_132 * scale + (2 * MARGIN)).round.clamp(200, 520)
+      def height = @height ||= (((@north - @south) * 111_132 * scale) + (2 * MARGIN)).round.clamp(200, 520)
 
       # Pixels a metre.
       def scale = @scale ||= [(width - (2 * MARGIN)) / ((@east - @west) * @metres), 430 / ((@north - @south) * 111_132)].min

@@ -74,7 +74,7 @@ module Thistle
         nil
       end
 
-      def plain(number) = number.to_s.sub(/\.0\z/, "")
+      def plain(number) = number.to_s.delete_suffix(".0")
     end
   end
 end

@@ -74,12 +74,6 @@ module Thistle
 
       def flash = session.delete(:flash)
 
-      # A page again with this part of the query changed.
-      def with_query(**changes)
-        query = request.GET.reject { |key, _| key == "at" }.merge(changes.transform_keys(&:to_s)).compact
-        "#{request.path_info}?#{Rack::Utils.build_nested_query(query)}"
-      end
-
       def csrf = Rack::Protection::AuthenticityToken.token(env["rack.session"])
 
       def plot(name, **locals)

@@ -23,7 +23,7 @@ module Thistle
 
       # The area as typed, in the property's units.
       def area
-        @params["area"] || units.from_si(:area, @patch&.gross_m2 || 50).round(1).to_s.sub(/\.0\z/, "")
+        @params["area"] || units.from_si(:area, @patch&.gross_m2 || 50).round(1).to_s.delete_suffix(".0")
       end
 
       def area_m2

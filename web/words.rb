@@ -30,7 +30,14 @@ module Thistle
       end
 
       def count(number, one, many = "#{one}s") = "#{number} #{number == 1 ? one : many}"
-      def hours(value) = value && (value < 0.25 ? "under ¼" : value.round(value < 10 ? 1 : 0).to_s.sub(/\.0\z/, ""))
+
+      def hours(value)
+        value && (if value < 0.25
+                    "under ¼"
+                  else
+                    value.round(value < 10 ? 1 : 0).to_s.delete_suffix(".0")
+                  end)
+      end
 
       def percent(share) = share >= 0.995 ? "> 99 %" : "#{(share * 100).round} %"
 
@@ -40,15 +47,9 @@ module Thistle
         %(<span class="standing" title="#{h source.title}">#{h source.label}</span>)
       end
 
-      def step_value(step)
-        return step.value.to_s unless step.unit
-
-        { volume: units.method(:volume), mass: units.method(:mass), area: units.method(:area) }.fetch(step.unit).call(step.value)
-      end
-
       def patch_title(patch) = "#{patch.plant&.name || "Not named yet"}, #{patch.code}"
       def h(text) = Rack::Utils.escape_html(text.to_s)
-      def number(value) = value.nil? ? "" : value.to_s.sub(/\.0\z/, "")
+      def number(value) = value.nil? ? "" : value.to_s.delete_suffix(".0")
     end
   end
 end

@@ -106,7 +106,7 @@ module Thistle
           end.sort_by { |reason| -reason.weight }.freeze
         end
 
-        def first_day = ((choices.date + 1)..(choices.date + AHEAD)).find { |date| yield date }
+        def first_day(&) = ((choices.date + 1)..(choices.date + AHEAD)).find(&)
 
         # The last day of the stretch that is open now, when it ends within a month; single days' weather left out.
         def closing(removal)

@@ -8,6 +8,7 @@ module Thistle
       Choices = Value.define(:plant, :settled, :date, :size, :stage, :soil, :stance, :licensed, :aquatic_label,
                              :water_m, :slope, :natives_near, :cover, :freed_on, :stems, :area_m2)
 
+      # What follows from the choices alone, and the words for them.
       class Choices
         NEAR_WATER_M = 10.0 # planning value: closer counts as at the water (memory); the label may ask for more
         STANCES = { "none" => "none", "stem" => "stem only", "any" => "any labelled use" }.freeze

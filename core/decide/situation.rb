@@ -15,7 +15,7 @@ module Thistle
         def near_water? = in_water? || water_m.nil? || water_m < Choices::NEAR_WATER_M
 
         # Forecast rain of today and tomorrow, mm; nil past the forecast.
-        def rain_soon = next_days && next_days.sum(&:rain)
+        def rain_soon = next_days&.sum(&:rain)
         def anchor(key) = season.date(key)
       end
     end

@@ -12,7 +12,7 @@ module Thistle
             { active: active.key, target_percent_ai: target, total_ml: total_ml.round(2), stock_ml: stock_ml.round(2),
               carrier_ml: carrier_ml.round(2), loads:, load_ml: load_ml.round(2), last_load_ml: last_load_ml.round(2),
               product_percent: (product_share * 100).round(3), acid_equivalent_g: acid_equivalent_g.round(2),
-              working: working.map(&:to_h) }
+              working: working.map(&:to_json_data) }
           end
         end
         MAX_ML = 5_000_000.0 # a batch larger than 5 m³ is a slip of the pen
@@ -34,27 +34,34 @@ module Thistle
 
         def share = @target / @stock
         def stock_ml = @total * share
-        def loads = (@total / @container - 1e-9).ceil.clamp(1, nil)
+        def loads = ((@total / @container) - 1e-9).ceil.clamp(1, nil)
 
         # Grams of acid in the batch, taking 1 mL of stock as 1 g for planning, as percent by weight does.
         def acid_equivalent = stock_ml * @stock / 100 * @active.acid_share
 
         def check
-          raise BadInput.new("The stock's strength is more than 0 and at most 100 %.", field: :stock) unless @stock.positive? && @stock <= 100
-          raise BadInput.new("The target is more than 0 %.", field: :target) unless @target.positive?
-          raise BadInput.new("#{short(@target)} % is stronger than the stock's #{short(@stock)} %: no mixing makes that.", field: :target) if @target > @stock
-          raise BadInput.new("Nothing to mix for: give stems or an area.", field: :amount) unless @total.positive?
-          raise BadInput.new("More than 5 000 L: check the amount.", field: :amount) if @total > MAX_ML
-          raise BadInput.new("The container holds more than nothing.", field: :container) unless @container.positive?
+          refuse :stock, "The stock's strength is more than 0 and at most 100 %." unless @stock.positive? && @stock <= 100
+          refuse :target, "The target is more than 0 %." unless @target.positive?
+          if @target > @stock
+            refuse :target, "#{short(@target)} % is stronger than the stock's #{short(@stock)} %: no mixing makes that."
+          end
+          refuse :amount, "Nothing to mix for: give stems or an area." unless @total.positive?
+          refuse :amount, "More than 5 000 L: check the amount." if @total > MAX_ML
+          refuse :container, "The container holds more than nothing." unless @container.positive?
         end
+
+        def refuse(field, message) = raise(BadInput.new(message, field:))
 
         def steps
-          [Step.new(label: "Share of stock", formula: "#{short(@target)} % ÷ #{short(@stock)} %", value: "#{short(share * 100)} % of the volume", source: "dilution"),
-           Step.new(label: "Stock", formula: "#{short(@total)} mL × #{short(@target)} ÷ #{short(@stock)}", value: stock_ml, unit: :volume, source: "dilution"),
-           Step.new(label: "Carrier (#{@active.carrier})", formula: "#{short(@total)} mL − #{short(stock_ml)} mL", value: @total - stock_ml, unit: :volume, source: "dilution"),
-           Step.new(label: "Acid equivalent of the active", formula: "#{@active.acid_molar_mass} ÷ #{@active.salt_molar_mass} g/mol", value: format("%.4f", @active.acid_share), source: "molar_mass")]
+          [step("Share of stock", "#{short(@target)} % ÷ #{short(@stock)} %", "#{short(share * 100)} % of the volume"),
+           step("Stock", "#{said(@total)} × #{short(@target)} ÷ #{short(@stock)}", stock_ml, unit: :volume),
+           step("Carrier (#{@active.carrier})", "#{said(@total)} − #{said(stock_ml)}", @total - stock_ml, unit: :volume),
+           step("Acid equivalent of the active", "#{@active.acid_molar_mass} ÷ #{@active.salt_molar_mass} g/mol",
+                format("%.4f", @active.acid_share), source: "molar_mass")]
         end
 
+        def step(label, formula, value, unit: nil, source: "dilution") = Step.new(label:, formula:, value:, unit:, source:)
+        def said(ml) = "{volume:#{ml.round(3)}}"
         def short(number) = number.round(3).to_s.sub(/\.0+\z/, "")
       end
     end

@@ -24,8 +24,10 @@ module Thistle
         end
 
         def self.working(treated, dead, alive)
-          [Step.new(label: "Counted dead", formula: "(#{treated} − #{alive}) ÷ #{treated}", value: "#{(100.0 * dead / treated).round(1)} %", source: "common_practice"),
-           Step.new(label: "Range, 90 %", formula: "Beta(1 + #{dead}, 1 + #{alive}), 5th to 95th percentile", value: "few counts, wide range", source: "beta_binomial")]
+          [Step.new(label: "Counted dead", formula: "(#{treated} − #{alive}) ÷ #{treated}",
+                    value: "#{(100.0 * dead / treated).round(1)} %", source: "common_practice"),
+           Step.new(label: "Range, 90 %", formula: "Beta(1 + #{dead}, 1 + #{alive}), 5th to 95th percentile",
+                    value: "few counts, wide range", source: "beta_binomial")]
         end
         private_class_method :working
       end

@@ -16,7 +16,7 @@ module Thistle
           share = GRIDS.fetch(grid) { raise BadInput.new("The grid is triangular or square.", field: :grid) }
           density = 1 / (share * spacing_m * spacing_m)
           plugs = (area_m2 * density).ceil
-          formula = "#{area_m2.round(1)} m² ÷ (#{"0.866 × " if grid == "triangular"}#{spacing_m.round(3)}² m²)"
+          formula = "{area:#{area_m2.round(1)}} ÷ (#{"0.866 × " if grid == "triangular"}({depth:#{(spacing_m * 100).round(1)}})²)"
           Answer.new(plugs:, working: [Step.new(label: "Plugs, #{grid} grid", formula:, value: plugs, source: "geometry")])
         end
 
@@ -29,14 +29,17 @@ module Thistle
           end
           pls = purity * germination
           pure = area_m2 * seeds_per_m2 / seeds_per_g.to_f
-          Answer.new(pls_g: pure, bulk_g: pure / pls, working: seed_steps(area_m2, seeds_per_m2, seeds_per_g, purity, germination, pure))
+          Answer.new(pls_g: pure, bulk_g: pure / pls,
+                     working: seed_steps(area: area_m2, rate: seeds_per_m2, per_g: seeds_per_g, purity:, germination:, pure:))
         end
 
-        def self.seed_steps(area, rate, per_g, purity, germination, pure)
+        def self.seed_steps(area:, rate:, per_g:, purity:, germination:, pure:)
           pls = purity * germination
-          [Step.new(label: "Pure live seed", formula: "#{area.round(1)} m² × #{rate} seeds/m² ÷ #{per_g} seeds/g", value: pure, unit: :mass, source: "memory"),
+          needed = "{area:#{area.round(1)}} × #{rate} seeds/m² ÷ #{per_g} seeds/g"
+          [Step.new(label: "Pure live seed", formula: needed, value: pure, unit: :mass, source: "memory"),
            Step.new(label: "PLS share", formula: "#{purity} × #{germination}", value: pls.round(4), source: "pure_live_seed"),
-           Step.new(label: "Seed to weigh out", formula: "#{pure.round(1)} g ÷ #{pls.round(4)}", value: pure / pls, unit: :mass, source: "pure_live_seed")]
+           Step.new(label: "Seed to weigh out", formula: "{mass:#{pure.round(1)}} ÷ #{pls.round(4)}", value: pure / pls, unit: :mass,
+                    source: "pure_live_seed")]
         end
         private_class_method :seed_steps
       end

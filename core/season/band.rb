@@ -33,7 +33,7 @@ module Thistle
           ground = site.ground(today)
           day = site.day(today)
           rain = site.measured((today - 30)..today).reverse.find { |d| d.rain >= 2 }
-          wet = (today + 1..site.horizon).find { |date| site.day(date).rain >= 1 }
+          wet = ((today + 1)..site.horizon).find { |date| site.day(date).rain >= 1 }
           { soil: ground.kind, last_rain: rain, wind: day.wind, temperature: day.tmax, next_rain: wet }
         end
 

@@ -50,7 +50,7 @@ module Thistle
         private
 
         def find(key)
-          past = @site.history.filter_map { |first| offset(key, @site.measured(first..(first >> 12) - 1), first) }.sort
+          past = @site.history.filter_map { |first| offset(key, @site.measured(first...(first >> 12)), first) }.sort
           return if past.empty?
 
           early, middle, late = [0.1, 0.5, 0.9].map { |share| past[(share * (past.size - 1)).round] }

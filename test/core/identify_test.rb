@@ -27,7 +27,8 @@ module Thistle
     end
 
     def test_a_mistake_is_forgiven
-      seen = { "habit" => "herb", "smell" => "garlic", "leaf_type" => "simple", "petals" => "four", "flower_colour" => "white", "leaf_shape" => "narrow" }
+      seen = { "habit" => "herb", "smell" => "garlic", "leaf_type" => "simple", "petals" => "four", "flower_colour" => "white",
+               "leaf_shape" => "narrow" }
 
       assert_equal "garlic_mustard", key(seen).top.plant.key
     end
@@ -54,7 +55,8 @@ module Thistle
     end
 
     def test_a_contradiction_keeps_it_open
-      seen = { "habit" => "shrub", "leaf_arrangement" => "opposite", "leaf_margin" => "toothed", "leaf_shape" => "pointed", "pith" => "hollow", "flower_colour" => "white" }
+      seen = { "habit" => "shrub", "leaf_arrangement" => "opposite", "leaf_margin" => "toothed", "leaf_shape" => "pointed", "pith" => "hollow",
+               "flower_colour" => "white" }
 
       assert_match(/speaks against/, key(seen).settlement.reasons.join)
     end

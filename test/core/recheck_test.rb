@@ -30,7 +30,7 @@ module Thistle
 
     def test_a_tussock_is_looked_at_after_the_next_soaking_rain
       site = Testing.site
-      rain = (Testing::TODAY + 1..site.horizon).find { |date| site.day(date).rain >= 20 }
+      rain = ((Testing::TODAY + 1)..site.horizon).find { |date| site.day(date).rain >= 20 }
       visit = visits("buffelgrass", "dig_crown", Testing::TODAY).find { |v| v.key == "tussock_after_rain" }
 
       assert rain, "the forecast of the test's seed holds a soaking rain"
@@ -46,7 +46,9 @@ module Thistle
     end
 
     def test_a_lake_several_times_a_summer_and_nothing_after_a_mark
-      assert_equal [21, 30], visits("eurasian_watermilfoil", "aquatic_hand_pull", Date.new(2026, 6, 1)).map { |v| (v.due_on - Date.new(2026, 6, 1)).to_i }
+      assert_equal [21, 30], visits("eurasian_watermilfoil", "aquatic_hand_pull", Date.new(2026, 6, 1)).map { |v|
+        (v.due_on - Date.new(2026, 6, 1)).to_i
+      }
       assert_empty visits("buffelgrass", "tag_and_return", Testing::TODAY)
     end
 
@@ -65,7 +67,9 @@ module Thistle
     end
 
     def test_it_does_not_close_while_its_seed_lives
-      events = [Event.new(kind: :treatment, on: Date.new(2024, 5, 1), removes: true), *[2024, 2025, 2026].map { |y| Event.new(kind: :check, on: Date.new(y, 6, 1), live: false) }]
+      events = [Event.new(kind: :treatment, on: Date.new(2024, 5, 1), removes: true), *[2024, 2025, 2026].map do |y|
+        Event.new(kind: :check, on: Date.new(y, 6, 1), live: false)
+      end]
 
       assert_equal "hit", Life.new(events.first(1)).state
       assert_equal "closed", Life.new([Event.new(kind: :observation, on: Date.new(2023, 1, 1), settled: true), *events], seed_bank_years: 2).state

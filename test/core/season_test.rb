@@ -51,10 +51,10 @@ module Thistle
       soil.pass(day)
 
       assert_in_delta 1.0 - (loss / 48), soil.fill, 1e-9
-      assert_equal(:dry, 14.times.map { soil.pass(day) }.last)
+      assert_equal(:dry, Array.new(14) { soil.pass(day) }.last)
       assert_equal(:saturated, soil.pass(day.with(rain: 90.0)))
       cold = day.with(tmin: -15.0, tmax: -5.0)
-      assert_equal(:frozen, 10.times.map { soil.pass(cold) }.last)
+      assert_equal(:frozen, Array.new(10) { soil.pass(cold) }.last)
     end
 
     def test_anchors_come_in_the_order_of_the_year

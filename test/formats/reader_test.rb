@@ -7,10 +7,11 @@ module Thistle
   class ReaderTest < Minitest::Test
     RING = [[-91.4, 38.0], [-91.399, 38.0], [-91.399, 38.001], [-91.4, 38.001], [-91.4, 38.0]].freeze
     SOURCE = JSON.generate(type: "FeatureCollection", features: [
-      { type: "Feature", properties: { name: "Garlic mustard by the gate" }, geometry: { type: "Polygon", coordinates: [RING] } },
-      { type: "Feature", properties: { name: "Fence line" }, geometry: { type: "LineString", coordinates: RING.first(3) } },
-      { type: "Feature", properties: { name: "One tree" }, geometry: { type: "Point", coordinates: RING.first } }
-    ]).freeze
+                             { type: "Feature", properties: { name: "Garlic mustard by the gate" },
+                               geometry: { type: "Polygon", coordinates: [RING] } },
+                             { type: "Feature", properties: { name: "Fence line" }, geometry: { type: "LineString", coordinates: RING.first(3) } },
+                             { type: "Feature", properties: { name: "One tree" }, geometry: { type: "Point", coordinates: RING.first } }
+                           ]).freeze
 
     def read(bytes) = Formats::Reader.read(bytes)
 
@@ -29,7 +30,7 @@ module Thistle
       { "GeoJSON" => ".geojson", "KML" => ".kml" }.each do |format, suffix|
         features = read(written_by_ogr(format, suffix))
 
-        assert_equal ["Polygon", "LineString", "Point"], features.map { |f| f.geometry["type"] }, format
+        assert_equal %w[Polygon LineString Point], features.map { |f| f.geometry["type"] }, format
         assert_equal ["Garlic mustard by the gate", "Fence line", "One tree"], features.map(&:name)
         assert_in_delta Core::Survey::Geodesic.area(RING), Core::Survey::Shape.new(features.first.geometry).area, 0.01
         assert features.first.plant_named?(Testing.plant("garlic_mustard"))
@@ -50,7 +51,7 @@ module Thistle
       gpx = %(<?xml version="1.0"?><gpx xmlns="http://www.topografix.com/GPX/1/1" version="1.1"><trk><name>Edge</name><trkseg>#{points}</trkseg></trk></gpx>)
       walk = read(gpx).first
 
-      assert_equal ["Polygon", "Edge"], [walk.geometry["type"], walk.name]
+      assert_equal %w[Polygon Edge], [walk.geometry["type"], walk.name]
     end
 
     def test_files_that_are_not_what_they_say
@@ -76,7 +77,9 @@ module Thistle
       Testing.demo(fresh: true)
       property = Store::Property.first(prefix: "Q")
       bow = { type: "Polygon", coordinates: [[RING[0], RING[2], RING[1], RING[3], RING[0]]] }
-      source = JSON.parse(SOURCE).tap { |data| data["features"] << { type: "Feature", properties: {}, geometry: bow } << { type: "Feature", geometry: nil } }
+      source = JSON.parse(SOURCE).tap do |data|
+        data["features"] << { type: "Feature", properties: {}, geometry: bow } << { type: "Feature", geometry: nil }
+      end
       arrival = Store::Arrival.take(property, "walk.geojson", read(JSON.generate(source)), seen_on: Testing::TODAY)
 
       assert_equal %w[Q-13 Q-14 Q-15], arrival.taken.map { |row| row["code"] }

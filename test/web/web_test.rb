@@ -124,7 +124,9 @@ module Thistle
       send_form :post, "/survey/patches", geometry: bow, seen_on: "2026-05-12", stems: "12", note: "by the old well"
 
       assert_equal 422, last_response.status
-      ["crosses itself near", "Use the repaired shape", "by the old well", 'value="12"', "coordinates"].each { |kept| assert_includes last_response.body, kept }
+      ["crosses itself near", "Use the repaired shape", "by the old well", 'value="12"', "coordinates"].each do |kept|
+        assert_includes last_response.body, kept
+      end
       { { seen_on: "2031-01-01" } => "is in the future", { seen_on: "31 Febtember" } => "must be a date", { stems: "-3" } => "must be greater",
         { plant_key: "triffid" } => "not a plant in the library", { geometry: "" } => "Draw a point" }.each do |wrong, message|
         send_form :post, "/survey/patches", geometry: '{"type":"Point","coordinates":[-91.4,38.0]}', seen_on: "2026-05-12", **wrong
@@ -136,7 +138,8 @@ module Thistle
 
     def test_a_lost_update_is_told_and_shows_both
       mine = patch("Q-01")
-      typed = { geometry: mine.geometry, seen_on: mine.seen_on.iso8601, plant_key: mine.plant_key, stems: "61", lock_version: mine.lock_version.to_s, note: "mine" }
+      typed = { geometry: mine.geometry, seen_on: mine.seen_on.iso8601, plant_key: mine.plant_key, stems: "61", lock_version: mine.lock_version.to_s,
+                note: "mine" }
       mine.update(stems: 50)
       send_form :put, "/survey/patches/#{mine.id}", **typed
 
@@ -180,7 +183,8 @@ module Thistle
 
     def test_files_come_in_or_say_why_not
       file = ->(text, name) { Rack::Test::UploadedFile.new(StringIO.new(text), "application/octet-stream", original_filename: name) }
-      send_form :post, "/survey/arrivals", file: file['{"type":"Feature","geometry":{"type":"Point","coordinates":[38.0,-91.4]},"properties":{"name":"swapped"}}', "a.geojson"]
+      send_form :post, "/survey/arrivals",
+                file: file['{"type":"Feature","geometry":{"type":"Point","coordinates":[38.0,-91.4]},"properties":{"name":"swapped"}}', "a.geojson"]
       follow_redirect!
       assert_includes last_response.body, "look swapped"
       send_form :post, "/survey/arrivals", file: file["<kml><Placemark>", "b.kml"]

@@ -44,8 +44,8 @@ module Thistle
         def store(patch, site)
           return unless ok?
 
-          Store::Treatment.record(patch, site, area_m2: si(:area, :area), product_ml: si(:product, :volume), mix_ml: si(:mix, :volume),
-                                               **values.slice(:done_on, :method_key, :people, :crew_size, :hours, :stems_done, :active_key, :applicator, :disposal, :note))
+          Store::Treatment.record(patch, site, area_m2: si(:area, :area), product_ml: si(:product, :volume),
+                                               mix_ml: si(:mix, :volume), **values.except(:area, :product, :mix))
         end
       end
     end

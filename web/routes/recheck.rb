@@ -9,9 +9,11 @@ module Thistle
 
         def self.registered(app)
           app.get "/recheck" do
-            tasks = Store::Task.due(through: today + 400).where(property_id: property.id)
-            show "recheck/index", data: tasks.limit(SHOWN).map { |t| { patch: t[:code], kind: t.kind, due_on: t.due_on, reason: t.reason, source: t.source } },
-                                  tasks: tasks.limit(SHOWN).all, total: tasks.count
+            tasks = Store::Task.due(through: today + 400)
+            tasks = tasks.where(property_id: property.id) unless params["all"]
+            shown = tasks.limit(SHOWN).all
+            show "recheck/index", data: { total: tasks.count, tasks: shown.map { |t| Answers.task(t).merge(patch: t[:code]) } },
+                                  tasks: shown, total: tasks.count
           end
 
           app.get "/recheck/patches/:id" do

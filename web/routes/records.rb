@@ -21,8 +21,8 @@ module Thistle
 
         def self.form(property, today)
           typed = property.values.slice(:name, :units, :stance, :texture).transform_values(&:to_s)
-          typed.merge!(licensed: property.licensed.to_s, aquatic_label: property.aquatic_label.to_s)
-          Forms::Settings.new(typed, units: property.measures, today:)
+          ticks = property.values.slice(:licensed, :aquatic_label).transform_values(&:to_s)
+          Forms::Settings.new(typed.merge(ticks), units: property.measures, today:)
         end
       end
     end

@@ -16,7 +16,9 @@ module Thistle
           app.get "/season/hours" do
             date = Date.iso8601(params["date"].to_s)
             hours = site.feed.hourly(date)
-            show "season/hours", data: hours.map { |h| { at: h.at, temperature_c: h.temperature, rain_mm: h.rain, wind_km_h: h.wind, humidity_percent: h.humidity } },
+            show "season/hours", data: hours.map { |h|
+              { at: h.at, temperature_c: h.temperature, rain_mm: h.rain, wind_km_h: h.wind, humidity_percent: h.humidity }
+            },
                                  date:, hours:
           rescue Date::Error
             refuse 422, "That is not a date."

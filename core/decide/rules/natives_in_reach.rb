@@ -8,7 +8,8 @@ module Thistle
           dormant = !now.date.between?(now.anchor(:bud_swell) || now.date, now.anchor(:third_frost) || now.date)
           next if now.natives_near == false || dormant
 
-          wait "Spray reaches the desirable plants beside it#{" (are there any? not answered)" if now.natives_near.nil?}. Once they are dormant it does not."
+          asked = " (are there any? not answered)" if now.natives_near.nil?
+          wait "Spray reaches the desirable plants beside it#{asked}. Once they are dormant it does not."
         end
       end
     end

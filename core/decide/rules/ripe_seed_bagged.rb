@@ -5,7 +5,7 @@ module Thistle
     module Decide
       module Rules
         RipeSeedBagged = Rule.new(:ripe_seed_bagged, about: %i[pulling digging cutting freeing], source: "common_practice") do |now, removal|
-          next unless now.seeding? && !(removal.tags == [:cutting, :felling])
+          next unless now.seeding? && removal.tags != %i[cutting felling]
 
           note "Ripe seed: bag the heads before anything is moved, then the rest. Nothing lies on the ground."
         end

@@ -6,7 +6,7 @@ module Thistle
       module Rules
         SapRise = Rule.new(:sap_rise, about: :stem_herbicide, source: "common_practice") do |now|
           full_leaf = now.anchor(:full_leaf)
-          rising = now.date.between?(now.anchor(:bud_swell) || now.date + 1, full_leaf ? full_leaf - 1 : now.date)
+          rising = now.date.between?(now.anchor(:bud_swell) || (now.date + 1), full_leaf ? full_leaf - 1 : now.date)
           wait "Sap is rising and carries herbicide up and out of the cut, not down to the root, until full leaf." if rising
         end
       end

@@ -7,7 +7,9 @@ module Thistle
         TagWhenNothingWorks = Rule.new(:tag_when_nothing_works, about: :marking, source: "common_practice") do |now, removal|
           if removal.key == "tag_and_return"
             stuck = now.soil == :dry || !now.in_leaf?
-            stuck ? go("Too dry to pull and too rank to spray: tape it, mark it, come back after rain.") : no("The ground is workable: no need to only mark it.")
+            next no("The ground is workable: no need to only mark it.") unless stuck
+
+            go "Too dry to pull and too rank to spray: tape it, mark it, come back after rain."
           elsif now.licensed && now.stance != "none"
             no "Someone licensed is here: treat it instead."
           else

@@ -7,13 +7,17 @@
     if (event.detail.xhr.status === 422) { event.detail.shouldSwap = true; event.detail.isError = false; }
   });
 
-  // The field that had the keyboard keeps it after a swap.
+  // After a swap the field that had the keyboard keeps it, and what was opened stays open.
   let held = null;
+  let opened = [];
+  const name = (details) => `${details.closest('article, section')?.querySelector('h3, h2')?.textContent} ${details.className}`;
   document.addEventListener('htmx:beforeSwap', () => {
+    opened = [...document.querySelectorAll('main details[open]')].map(name);
     const at = document.activeElement;
     held = at && at.name ? { name: at.name, value: at.value } : null;
   });
   document.addEventListener('htmx:afterSettle', () => {
+    document.querySelectorAll('main details.why').forEach((details) => { if (opened.includes(name(details))) details.open = true; });
     if (!held) return;
     const same = [...document.getElementsByName(held.name)];
     const at = same.find((field) => field.value === held.value) || same[0];

@@ -77,7 +77,15 @@
     return layer;
   }
   const tools = { position: 'topleft', drawCircle: false, drawCircleMarker: false, drawRectangle: false, drawText: false, cutPolygon: false, rotateMode: false, dragMode: false };
-  if (!focus) map.pm.addControls(tools);
+  function addTools() {
+    map.pm.addControls(tools);
+    place.querySelectorAll('.leaflet-pm-toolbar .button-container').forEach((box) => {
+      box.querySelector('.leaflet-buttons-control-button').setAttribute('aria-label', box.title);
+    });
+  }
+  if (!focus) addTools();
+  // While a shape is being drawn, the patches under the pointer are ground, not links.
+  map.on('pm:globaldrawmodetoggled', (event) => place.classList.toggle('drawing', event.enabled));
   map.pm.setGlobalOptions({ pathOptions: { color: '#6A2C7F', weight: 3 }, allowSelfIntersection: true, snappable: true });
   map.on('pm:create', (event) => { map.pm.disableDraw(); keep(event.layer); });
   map.on('pm:remove', () => { field.value = ''; drawn = null; tell(); });
@@ -90,7 +98,7 @@
     if (['width', 'radius', 'cover_class'].includes(event.target.name) && field.value) tell();
   });
   if (focus) document.getElementById('patch-form').addEventListener('toggle', () => {
-    map.pm.addControls(tools);
+    addTools();
     keep(show(JSON.parse(field.value)), false);
   }, { once: true });
 })();

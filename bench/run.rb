@@ -1,0 +1,113 @@
+# frozen_string_literal: true
+
+# What `rake bench` measures, each as a ratio to a named baseline in the same run, on a throwaway file:
+# a property with 20 000 patches and 2 000 open tasks.
+require "rack/mock"
+require "tmpdir"
+require_relative "../thistle"
+
+module Thistle
+  class Bench
+    PATCHES = 20_000
+    TASKS = 2_000
+    PLANTS = %w[amur_honeysuckle japanese_barberry garlic_mustard tree_of_heaven oriental_bittersweet].freeze
+    ROUNDS = 25
+
+    def initialize(folder)
+      @app = Web::Boot.call(folder)
+      Demo::Land.new.load
+      @property = Store::Property.first
+      @db = Sequel::Model.db
+      fill
+    end
+
+    def run
+      viewport
+      patch_page
+      today
+    end
+
+    private
+
+    def fill
+      random = Random.new(1)
+      rows = Array.new(PATCHES) { |n| patch_row(n, random) }
+      @db.transaction { rows.each_slice(500) { |slice| @db[:patches].multi_insert(slice) } }
+      ids = @db[:patches].where(Sequel.like(:code, "X-%")).select_map(:id).first(TASKS)
+      tasks = ids.map { |id| { patch_id: id, kind: "check", due_on: Date.new(2026, 5, 1), reason: "bench", source: "memory" } }
+      @db.transaction { @db[:tasks].multi_insert(tasks) }
+      puts "#{PATCHES} patches, #{TASKS} open tasks"
+    end
+
+    # Every tenth patch still wants work; the rest are quiet.
+    def patch_row(n, random)
+      lon, lat = @property.longitude + random.rand(-0.05..0.05), @property.latitude + random.rand(-0.05..0.05)
+      ring = [[0, 0], [3e-4, 0], [3e-4, 2e-4], [1e-4, 3e-4], [0, 0]].map { |x, y| [(lon + x).round(7), (lat + y).round(7)] }
+      now = Time.now.utc
+      { property_id: @property.id, code: "X-#{n}", plant_key: PLANTS[n % PLANTS.size], state: (n % 10).zero? ? "standing" : "quiet",
+        geometry: JSON.generate("type" => "Polygon", "coordinates" => [ring]), west: ring.map(&:first).min, east: ring.map(&:first).max,
+        south: ring.map(&:last).min, north: ring.map(&:last).max, gross_m2: 700.0, stems: 20, stem_size: "thumb", cover_class: 2,
+        slope: "flat", water_m: 80.0, natives_near: true, seen_on: Date.new(2025, 5, 1), lock_version: 0, created_at: now, updated_at: now }
+    end
+
+    def viewport
+      bounds = [@property.longitude - 0.01, @property.latitude - 0.01, @property.longitude + 0.01, @property.latitude + 0.01]
+      bare = time { bare_viewport(bounds) }
+      ours = time { get("/survey/features?bbox=#{bounds.join(",")}") }
+      say "viewport with its JSON, through the application", ours, "R*Tree and JSON in SQLite alone", bare, 3
+    end
+
+    # The R*Tree query and JSON encoding, nothing else, on the raw driver.
+    def bare_viewport(bounds)
+      @raw ||= SQLite3::Database.new(Store::Database.path)
+      @raw.get_first_value(<<~SQL, bounds)
+        SELECT json_group_array(json_object('id', p.id, 'geometry', json(p.geometry), 'code', p.code, 'state', p.state))
+        FROM patch_extents e JOIN patches p ON p.id = e.id
+        WHERE e.east >= ?1 AND e.north >= ?2 AND e.west <= ?3 AND e.south <= ?4
+      SQL
+    end
+
+    def patch_page
+      id = Store::Patch.first(code: "Q-07").id
+      get("/survey/patches/#{id}")
+      queries = log { get("/survey/patches/#{id}") }
+      @raw ||= SQLite3::Database.new(Store::Database.path)
+      bare = time { queries.each { |sql| @raw.execute(sql) } }
+      ours = time { get("/survey/patches/#{id}") }
+      say "patch page (#{queries.size} queries)", ours, "its bare queries", bare, 5
+    end
+
+    def today
+      get("/")
+      puts format("%-52s %8.1f ms   (asked: under 250 ms)", "Today, #{TASKS} open tasks, #{Store::Patch.wanting_work.count} open patches", time(7) { get("/") } * 1000)
+    end
+
+    def get(path) = Rack::MockRequest.new(@app).get(path, "HTTP_HOST" => "127.0.0.1").tap { |r| raise r.body if r.status != 200 }
+
+    def log
+      lines = []
+      logger = Logger.new(StringIO.new)
+      logger.formatter = ->(_, _, _, message) { lines << message[/\) (SELECT .*)/m, 1] }
+      @db.loggers << logger
+      yield
+      lines.compact
+    ensure
+      @db.loggers.clear
+    end
+
+    # The median of some rounds, seconds.
+    def time(rounds = ROUNDS)
+      Array.new(rounds) do
+        start = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+        yield
+        Process.clock_gettime(Process::CLOCK_MONOTONIC) - start
+      end.sort[rounds / 2]
+    end
+
+    def say(what, ours, baseline, bare, asked)
+      puts format("%-52s %8.1f ms   %4.1f times %s, %.1f ms (asked: within %d)", what, ours * 1000, ours / bare, baseline, bare * 1000, asked)
+    end
+  end
+end
+
+Dir.mktmpdir { |folder| Thistle::Bench.new(folder).run }

@@ -1,0 +1,73 @@
+# frozen_string_literal: true
+
+require "net/http"
+require "open3"
+require "socket"
+require "test_helper"
+
+module Thistle
+  # The server as it is started: what it serves, keeps, and refuses, each in one clear sentence.
+  class ServerTest < Minitest::Test
+    def setup
+      @data = Dir.mktmpdir
+      @port = TCPServer.open("127.0.0.1", 0) { |server| server.addr[1] }
+    end
+
+    def teardown = FileUtils.rm_rf(@data)
+
+    def serve(*options)
+      out = IO.popen([RbConfig.ruby, "bin/server", "--demo", "--port", @port.to_s, "--data", @data, *options], chdir: ROOT, err: %i[child out])
+      line = out.gets until line.nil? || line.include?("is at http") || out.eof?
+      line = out.gets while line && !line.include?("is at http")
+      wait_for_port
+      yield
+    ensure
+      Process.kill("TERM", out.pid)
+      out.close
+    end
+
+    def wait_for_port
+      60.times do
+        return TCPSocket.new("127.0.0.1", @port).close
+      rescue Errno::ECONNREFUSED
+        sleep 0.25
+      end
+    end
+
+    def page(path = "/") = Net::HTTP.get_response(URI("http://127.0.0.1:#{@port}#{path}"))
+    def store(sql) = SQLite3::Database.new(File.join(@data, "thistle.db")).get_first_value(sql)
+
+    def test_it_serves_the_demo_and_keeps_what_was_entered
+      serve { assert_includes page.body, "What this day is good for" }
+      SQLite3::Database.new(File.join(@data, "thistle.db")).execute("UPDATE patches SET note = 'mine' WHERE code = 'Q-01'")
+      before = store("SELECT count(*) FROM patches")
+      serve do
+        assert_equal "200", page("/survey").code
+        taken = Open3.capture2e(RbConfig.ruby, "bin/server", "--port", @port.to_s, "--data", @data, chdir: ROOT)
+        assert_match(/\APort #{@port} is in use\. Choose another: .*--port #{@port + 1}\n\z/, taken.first)
+        refute_predicate taken.last, :success?
+      end
+
+      assert_equal ["mine", before], [store("SELECT note FROM patches WHERE code = 'Q-01'"), store("SELECT count(*) FROM patches")]
+      assert_equal "100600", format("%o", File.stat(File.join(@data, "session.key")).mode)
+    end
+
+    def test_fresh_asks_first
+      FileUtils.touch(File.join(@data, "thistle.db"))
+      out, status = Open3.capture2e(RbConfig.ruby, "bin/server", "--demo", "--fresh", "--port", @port.to_s, "--data", @data, stdin_data: "no\n", chdir: ROOT)
+
+      assert_match(/Throw away everything.*Nothing was changed/m, out)
+      refute_predicate status, :success?
+      assert_path_exists File.join(@data, "thistle.db")
+    end
+
+    def test_wrong_options_end_in_a_sentence
+      { %w[--port many] => /Invalid argument: --port many\. Try: bin\/demo/, %w[--port 99999] => /number from 1 to 65535/,
+        %w[--shiny] => /Invalid option: --shiny/ }.each do |options, message|
+        out, = Open3.capture2e(RbConfig.ruby, "bin/server", *options, chdir: ROOT)
+        assert_match message, out
+        assert_equal 1, out.lines.size
+      end
+    end
+  end
+end

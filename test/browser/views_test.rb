@@ -1,0 +1,84 @@
+# frozen_string_literal: true
+
+require "support/browser"
+
+module Thistle
+  # Every main view at both sizes: no WCAG 2.2 AA violation by axe-core, nothing wider than the screen,
+  # nothing that the strict policy had to stop.
+  class ViewsTest < BrowserTest
+    VIEWS = ["/", "/identify?c[habit]=shrub&c[pith]=hollow", "/identify/plants/caltrop", "/identify/duel/caltrop/warty_caltrop",
+             "/survey", "/survey/patches/%{patch}", "/season", "/decide?patch=%{patch}", "/mix?patch=%{patch}", "/mix?vessel=tank",
+             "/work", "/work?patch=%{patch}&method=cut_stump", "/recheck", "/recheck/patches/%{patch}", "/replant?patch=%{patch}",
+             "/records", "/find?q=mil"].freeze
+    TAGS = %w[wcag2a wcag2aa wcag21a wcag21aa wcag22aa].freeze
+
+    Browser::SIZES.each_key do |size|
+      define_method("test_views_#{size}") do
+        resize size
+        patch = Testing.patch("Q-05").id
+        faults = VIEWS.flat_map do |view|
+          visit format(view, patch:)
+          settle
+          [*axe(view), *overflow(view), *complaints.map { |text| "#{view}: #{text}" }]
+        end
+
+        assert_empty faults, faults.join("\n")
+      end
+    end
+
+    def test_keys_and_undo
+      visit "/"
+      find("body").send_keys("?")
+      assert_selector "dialog#keys", text: "the rooms, in working order"
+      click_button "Close"
+      find("body").send_keys("n")
+      assert_selector "#patch-form[open]"
+      visit "/survey/patches/#{Testing.patch("Q-09").id}"
+      click_button "Take Q-09 off the map"
+      assert_text "Q-09 was taken off the map"
+      click_button "Undo"
+      assert_text "Q-09 is back"
+    end
+
+    def test_a_file_comes_in
+      Dir.mktmpdir do |dir|
+        path = File.join(dir, "walk.kml")
+        File.write(path, "<kml><Placemark><name>Garlic mustard, gate</name><Polygon><outerBoundaryIs><LinearRing><coordinates>" \
+                         "-91.4,38 -91.3995,38 -91.3995,38.0005 -91.4,38</coordinates></LinearRing></outerBoundaryIs></Polygon></Placemark></kml>")
+        visit "/survey"
+        find("summary", text: "Bring patches in").click
+        attach_file "file", path
+        click_button "Bring in"
+        assert_text "Taken as Q-13, a polygon"
+        click_button "Take it all back"
+        assert_text "1 patches off the map"
+      end
+    end
+
+    # A crossed outline: say where, keep the drawing, offer the repaired shape.
+    def test_a_crossed_drawing_is_repaired
+      visit "/survey"
+      draw_area [-60, -120], [20, -60], [20, -120], [-60, -60]
+      assert_selector "#measure", text: "crosses itself near"
+      click_button "Use the repaired shape"
+      assert_selector "#measure", text: "gross area"
+    end
+
+    private
+
+    def settle
+      assert_selector "main"
+      assert_selector "#map[data-ready]" if page.has_css?("#map", wait: 0)
+    end
+
+    def axe(view)
+      audit = Axe::Core.new(page).call(Axe::API::Run.new.according_to(*TAGS))
+      audit.results.violations.map { |v| "#{view}: #{v.id}: #{v.nodes.first(2).map(&:html).join(" | ")}" }
+    end
+
+    def overflow(view)
+      wide = evaluate_script("document.documentElement.scrollWidth - document.documentElement.clientWidth")
+      wide > 1 ? ["#{view}: #{wide} px wider than the screen"] : []
+    end
+  end
+end

@@ -1,0 +1,151 @@
+# frozen_string_literal: true
+
+require "support/browser"
+
+module Thistle
+  # One plant the whole way, by clicking alone: what is it, where, what to do, how much of what, the work,
+  # the return, what goes back, and Today.
+  class WalkTest < BrowserTest
+    def test_one_patch_from_what_is_it_to_what_goes_back
+      visit "/"
+      draw_a_patch
+      settle_its_name
+      decide
+      mix
+      record_the_work
+      recheck
+      replant
+      today
+      assert_empty complaints
+    end
+
+    private
+
+    def choose_glyph(character, words)
+      within("#look-#{character}") { find("label", text: /\A#{words}\z/).click }
+      assert_selector "#look-#{character} input:checked + span", text: words
+    end
+
+    def pick(legend, words)
+      field = find("fieldset", text: /\A#{legend}/)
+      field.find("label", text: /\A#{words}\z/).click
+    end
+
+    def draw_a_patch
+      find("body").send_keys("2")
+      draw_area [-60, -120], [20, -120], [20, -60], [-60, -60]
+      assert_selector "#measure", text: "gross area"
+      assert_selector "#measure", text: "to water"
+      fill_in "Stems counted", with: "60"
+      pick "Stems mostly", "wrist"
+      pick "Cover", "25–50 %"
+      pick "Light", "part shade"
+      pick "Desirable plants in reach", "yes"
+      click_button "Put it on the map"
+      assert_text "Q-13 is on the map"
+      @patch = Testing.patch("Q-13")
+      assert_in_delta Core::Survey::Geodesic.area(JSON.parse(@patch.geometry)["coordinates"].first), @patch.gross_m2, 1e-6
+      assert_text "infested, estimated"
+    end
+
+    def settle_its_name
+      click_link "Name it"
+      choose_glyph "habit", "shrub"
+      choose_glyph "leaf_arrangement", "opposite"
+      choose_glyph "leaf_margin", "smooth"
+      assert_text "Not settled yet"
+      assert_text "Cut twig or Flower colour tells it from Coralberry"
+      click_link "Amur honeysuckle beside Coralberry"
+      assert_selector "tr.deciding", text: "Cut twig"
+      page.go_back
+      choose_glyph "pith", "hollow"
+      assert_text "Settled: Amur honeysuckle"
+      click_button "Settle Q-13 as Amur honeysuckle"
+      assert_text "Settled: Amur honeysuckle."
+      assert_equal "standing", @patch.reload.state
+    end
+
+    def verdict(name) = find("article.verdict", text: /\A#{name}/)
+
+    def decide
+      click_link "Decide", href: "/decide?patch=#{@patch.id}"
+      assert_selector "article.verdict.wait", text: "Cut low and paint the ring"
+      verdict("Cut low and paint the ring").find("summary").click
+      assert_text "rule sap rise, common practice"
+      assert_selector "article.verdict.go", text: "Pull with the lever tool"
+      pick "Soil", "dry"
+      assert_selector "article.verdict.wait", text: "Pull with the lever tool"
+      pick "Licensed person", "no"
+      assert_selector "article.verdict.no", text: "Cut low and paint the ring"
+      pick "Soil", "moist"
+      pick "Licensed person", "yes"
+      assert_selector "article.verdict.go", text: "Pull with the lever tool"
+      fill_in "On", with: Date.new(2026, 10, 20)
+      assert_selector "article.verdict.go", text: "Cut low and paint the ring"
+      assert_includes current_url, "date=2026-10-20"
+    end
+
+    def mix
+      verdict("Cut low and paint the ring").click_link("Mix")
+      assert_selector "#mixed", text: "99 mL"
+      fill_in "Target strength", with: "50"
+      assert_text "stronger than the stock's 41 %"
+      fill_in "Target strength", with: "20.5"
+      assert_selector ".stock", text: "99 mL"
+      assert_selector ".working", text: "60 stems × 3 mL × 1.1 to spare"
+      assert_text "The product's label is the law"
+      click_link "Take it to the work record"
+    end
+
+    def record_the_work
+      assert_text "Wait until 15 May"
+      assert_field "Stock used", with: "99"
+      fill_in "People", with: "3"
+      fill_in "Hours each", with: "2"
+      click_button "Keep this record"
+      assert_text "Licensed applicator is needed"
+      assert_field "Hours each", with: "2"
+      fill_in "Licensed applicator", with: "M. Oakes"
+      fill_in "Who", with: "M. Oakes and two volunteers"
+      click_button "Keep this record"
+      assert_text "Work recorded"
+      assert_equal "hit", @patch.reload.state
+      assert_text "stump resprouts and suckers"
+      assert_selector ".story .work", text: "wind 10 km/h"
+    end
+
+    def recheck
+      click_link "Check", href: "/recheck/patches/#{@patch.id}"
+      resize "phone"
+      4.times { click_button "One more, Stubs alive" }
+      assert_selector "#control", text: "93 % of stubs dead"
+      assert_selector "#control", text: "Next: treat 4 again"
+      click_button "Keep this check"
+      assert_text "Q-13 is regrowing"
+      resize "desk"
+      assert_text "93 % of stems dead"
+      assert_text "Treat again: 4 alive"
+    end
+
+    def replant
+      click_link "Replant", href: "/replant?patch=#{@patch.id}"
+      assert_selector "article.native", text: "Spicebush"
+      fill_in "Area", with: "100"
+      spicebush = find("article.native", text: "Spicebush")
+      spicebush.assert_text "29"
+      spicebush.find("summary").click
+      spicebush.assert_text "100 m² ÷ (0.866 × (2 m)²)"
+      pick "Plugs in", "squares"
+      find("article.native", text: "Spicebush").assert_text "25"
+      find("article.native", text: "Spicebush").click_button "Plan to plant"
+      assert_text "Spicebush is planned"
+      assert_text "25 plugs on 100 m²"
+    end
+
+    def today
+      find("body").send_keys("0")
+      assert_text "What this day is good for"
+      assert_text "Treat again: 4 alive"
+    end
+  end
+end

@@ -1,0 +1,59 @@
+# frozen_string_literal: true
+
+require "axe/core"
+require "axe/api/run"
+require "capybara/dsl"
+require "capybara/minitest"
+require "selenium-webdriver"
+require "test_helper"
+
+module Thistle
+  # The real interface in real headless Chromium.
+  module Browser
+    SIZES = { "desk" => [1280, 800], "phone" => [390, 844] }.freeze
+    FLAGS = %w[--headless=new --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking
+               --disable-component-update --disable-sync --disable-dev-shm-usage --hide-scrollbars --force-prefers-reduced-motion --lang=en-US].freeze
+
+    Capybara.register_driver(:chromium) do |app|
+      options = Selenium::WebDriver::Chrome::Options.new(args: FLAGS, binary: "/usr/bin/chromium")
+      service = Selenium::WebDriver::Service.chrome(path: "/usr/bin/chromedriver")
+      Capybara::Selenium::Driver.new(app, browser: :chrome, options:, service:)
+    end
+    Capybara.default_driver = :chromium
+    Capybara.server = :puma, { Silent: true, Threads: "1:4" }
+    Capybara.default_max_wait_time = 6
+    Capybara.enable_aria_label = true
+    Capybara.app = ->(env) { Testing.demo.call(env) }
+
+    def resize(size)
+      width, height = SIZES.fetch(size)
+      page.driver.browser.execute_cdp("Emulation.setDeviceMetricsOverride", width:, height:, deviceScaleFactor: 1, mobile: size == "phone")
+    end
+
+    # Draws an area on the survey's map by its corners, in pixels from the middle.
+    def draw_area(*corners)
+      assert_selector "#map[data-ready='12']"
+      find(".leaflet-pm-icon-polygon").click
+      map = find("#map").native
+      [*corners, corners.first].each { |x, y| page.driver.browser.action.move_to(map, x, y).click.perform }
+    end
+
+    # What a strict policy or a script complained of.
+    def complaints
+      page.driver.browser.logs.get(:browser).map(&:message).grep_v(/status of 422/) # a form sent back with complaints
+    end
+  end
+
+  class BrowserTest < Minitest::Test
+    include Capybara::DSL
+    include Capybara::Minitest::Assertions
+    include Browser
+
+    def setup
+      Testing.demo(fresh: true)
+      resize("desk")
+    end
+
+    def teardown = Capybara.reset_sessions!
+  end
+end
