@@ -21,7 +21,8 @@ module Thistle
       fill
     end
 
-    def run
+    def run(only = ARGV.first)
+      return public_send(only) if only
       viewport
       patch_page
       today

@@ -8,7 +8,7 @@ module Thistle
 
       KINDS = %w[boundary trail water building contour].freeze
 
-      def shape = @shape ||= Core::Survey::Shape.parse(geometry)
+      def shape = @shape ||= Core::Survey::Shape.stored(geometry)
     end
   end
 end

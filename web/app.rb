@@ -15,6 +15,7 @@ module Thistle
       set :root, ROOT
       set :views, "#{ROOT}/web/views"
       set :public_folder, "#{ROOT}/public"
+      set :reload_templates, false
       set :erb, escape_html: true, trim: "-"
       set :show_exceptions, false
       set :raise_errors, false

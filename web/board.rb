@@ -5,6 +5,7 @@ module Thistle
     # Today over all properties: open tasks that are due, and the agenda of every open patch.
     class Board
       SOON = 7   # days ahead that count as due
+      DRAWN = 120
       SHOWN = 10 # rows under one heading; the rest are counted
 
       attr_reader :today
@@ -25,6 +26,12 @@ module Thistle
         @again[patch_id]
       end
 
+      # Patches for the drawn map, those that want work first; a crowd is cut off at what a small map can show.
+      def drawn(property)
+        wanting = Sequel.case({ { state: %w[reported standing regrowing] } => 0 }, 1)
+        property.patches_dataset.live.order(wanting, :id).limit(DRAWN).all
+      end
+
       # {group => [Agenda::Item]}
       def groups
         @groups ||= agenda.items.group_by(&:group).transform_values do |items|
@@ -33,7 +40,7 @@ module Thistle
       end
 
       def patch(id) = patches.fetch(id)
-      def patches = @patches ||= Store::Patch.wanting_work.eager(:treatments).all.to_h { |patch| [patch.id, patch] }
+      def patches = @patches ||= Store::Patch.wanting_work.without_geometry.eager(:treatments).all.to_h { |patch| [patch.id, patch] }
       def property(id) = by_id.fetch(id)
 
       def to_h
@@ -49,7 +56,7 @@ module Thistle
       def by_id = @by_id ||= @properties.to_h { |property| [property.id, property] }
 
       def agenda
-        @agenda ||= Core::Decide::Agenda.new(patches.values.filter_map { |patch| entry(patch) || nil })
+        @agenda ||= Core::Decide::Agenda.new(patches.values.filter_map { |patch| entry(patch) }, kept: Page::KEPT)
       end
 
       def entry(patch)

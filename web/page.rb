@@ -4,6 +4,8 @@ module Thistle
   module Web
     # What every route leans on: today, the property at hand, and one way to answer as page or as JSON.
     module Page
+      # Answers that stay the same all day, by what they were worked out from.
+      KEPT = Core::Kept.new(500)
       ROOMS = %w[today identify survey season decide mix work recheck replant].freeze
 
       def knowledge = Core::Knowledge.shipped
@@ -17,7 +19,12 @@ module Thistle
 
       def site = property.site(today)
       def units = property.measures
-      def band = Core::Season::Band.new(site)
+      def band = @band ||= Core::Season::Band.new(site)
+
+      # The band drawn; the same all day for the same rows, so it is drawn once.
+      def drawn_band(rows)
+        KEPT.fetch([:band, site, property.name, rows]) { plot "band", band:, rows: }
+      end
 
       # The patch named by an id, with its property taken as the one at hand.
       def patch_at(id)
@@ -30,24 +37,28 @@ module Thistle
       # The patch in the query, if any.
       def patch_in_query = params["patch"].to_s.empty? ? nil : patch_at(params["patch"])
 
+      # What the band carries on a plant's or a patch's page: its phases in one row, then when each method is right.
+      def band_rows(plant, choices = nil)
+        choices ||= Core::Decide::Choices.new(plant:, settled: true, date: today, stance: property.stance, licensed: property.licensed,
+                                              aquatic_label: property.aquatic_label, slope: "flat", natives_near: true, water_m: 1000.0)
+        KEPT.fetch([:rows, site, choices]) { plant_year(Core::Decide::Bench.new(choices, site)) }
+      end
+
+      def plant_year(bench)
+        phases = bench.spans.map { |span| [span.from, span.to, span.phase.to_s] }
+        removals = bench.choices.plant.invasive? ? bench.removals.select(&:removes?) : []
+        windows = removals.map { |r| [r.name, "window", bench.windows(r)] }.reject { |_, _, spans| spans.empty? }
+        [["phases", "", phases], *windows.first(4)]
+      end
+
       # Patches of the property at hand that have a name and want work.
       def workable = @workable ||= property.live_patches.wanting_work.exclude(plant_key: nil).all
 
-      # What the band carries on a plant's or a patch's page: its phases in one row, then when each method is right.
-      def band_rows(plant, choices = nil)
-        calendar = choices ? choices.calendar(site) : Core::Season::Phenology.new(plant, site)
-        phases = calendar.spans(site.year).map { |span| [span.from, span.to, span.phase.to_s] }
-        choices ||= Core::Decide::Choices.new(plant:, settled: true, date: today, stance: property.stance, licensed: property.licensed,
-                                              aquatic_label: property.aquatic_label, slope: "flat", natives_near: true, water_m: 1000.0)
-        bench = Core::Decide::Bench.new(choices, site)
-        windows = plant.invasive? ? bench.removals.select(&:removes?).map { |r| [r.name, "window", bench.windows(r)] } : []
-        [["phases", "", phases], *windows.reject { |_, _, spans| spans.empty? }.first(4)]
-      end
-
-      # One answer, two dresses: `data` as JSON at .json, else the view. status may be 422 for a form sent back.
+      # One answer, two dresses: `data` (or what it answers when called) as JSON at .json, else the view.
+      # status may be 422 for a form sent back.
       def show(view, data: nil, status: 200, **locals)
         status(status)
-        return json(data) if @json
+        return json(data.respond_to?(:call) ? data.call : data) if @json
 
         @room = view.to_s.split("/").first
         erb(view.to_sym, layout: :layout, locals:)

@@ -14,9 +14,9 @@ module Thistle
         CLOSING_DAYS = 28 # ripe seed nearer than this is a deadline
         SHARED = %i[plant settled date size stage soil stance licensed aquatic_label slope natives_near freed_on].freeze
 
-        def initialize(entries)
-          @entries = entries
-          @answers = {}
+        # kept: answers of earlier agendas of the same day (Kept), so that a page drawn again is quick.
+        def initialize(entries, kept: Kept.new(500))
+          @entries, @kept = entries, kept
         end
 
         # [Item], most pressing first within each group.
@@ -43,8 +43,8 @@ module Thistle
         def answer(entry)
           choices = entry.choices
           near = choices.water_m.nil? || choices.water_m < Choices::NEAR_WATER_M
-          key = [entry.site.object_id, near, choices.water_m&.zero?, (choices.cover || 0) > 50, choices.cover.nil?, *choices.to_h.values_at(*SHARED)]
-          @answers[key] ||= work_out(choices, entry.site)
+          key = [:agenda, entry.site, near, choices.water_m&.zero?, (choices.cover || 0) > 50, choices.cover.nil?, *choices.to_h.values_at(*SHARED)]
+          @kept.fetch(key) { work_out(choices, entry.site) }
         end
 
         def work_out(choices, site)

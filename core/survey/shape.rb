@@ -34,11 +34,12 @@ module Thistle
           raise BadInput.new("That is not a GeoJSON geometry.", field: :geometry)
         end
 
-        def initialize(geometry)
+        # A shape that was checked before it was stored: not checked again.
+        def self.stored(text) = new(JSON.parse(text), checked: true)
+
+        def initialize(geometry, checked: false)
           @geometry = geometry
-          check_kind
-          check_positions
-          check_validity if kind == "polygon"
+          check unless checked
           freeze
         end
 
@@ -87,6 +88,12 @@ module Thistle
         def plane = Plane.around(*centre)
 
         private
+
+        def check
+          check_kind
+          check_positions
+          check_validity if kind == "polygon"
+        end
 
         def parts = geometry["type"] == "Polygon" ? [geometry["coordinates"]] : geometry["coordinates"]
         def lines = geometry["type"] == "LineString" ? [geometry["coordinates"]] : geometry["coordinates"]

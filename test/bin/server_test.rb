@@ -3,6 +3,7 @@
 require "net/http"
 require "open3"
 require "socket"
+require "sqlite3"
 require "test_helper"
 
 module Thistle
@@ -56,7 +57,8 @@ module Thistle
       FileUtils.touch(File.join(@data, "thistle.db"))
       out, status = Open3.capture2e(RbConfig.ruby, "bin/server", "--demo", "--fresh", "--port", @port.to_s, "--data", @data, stdin_data: "no\n", chdir: ROOT)
 
-      assert_match(/Throw away everything.*Nothing was changed/m, out)
+      assert_match(/Throw away everything in .*Type yes/, out)
+      assert_match(/Nothing was changed/, out)
       refute_predicate status, :success?
       assert_path_exists File.join(@data, "thistle.db")
     end

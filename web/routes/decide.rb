@@ -10,7 +10,7 @@ module Thistle
             patch = patch_in_query || Store::Patch.wanting_work.exclude(plant_key: nil).where(property_id: property.id).order(:code).first
             desk = DecideDesk.new(params, patch, property, today)
             bench = desk.bench
-            show "decide/index", data: Answers.decide(bench), desk:, bench:, patch:
+            show "decide/index", data: -> { Answers.decide(bench) }, desk:, bench:, patch:
           end
         end
       end

@@ -9,7 +9,7 @@ module Thistle
           app.get "/identify" do
             patch = patch_in_query
             key = Core::Identify::Key.new(Answers.seen(params), site:, date: today)
-            show "identify/index", data: Answers.identify(key), key:, patch:
+            show "identify/index", data: -> { Answers.identify(key) }, key:, patch:
           end
 
           app.get "/identify/plants/:key" do

@@ -18,7 +18,7 @@ module Thistle
 
           app.get "/recheck/patches/:id" do
             patch = patch_at(params["id"])
-            show "recheck/patch", data: Answers.patch(patch), patch:, form: Recheck.blank(params, units, today)
+            show "recheck/patch", data: -> { Answers.patch(patch) }, patch:, form: Recheck.blank(params, units, today)
           end
 
           app.post "/recheck/control" do

@@ -8,7 +8,7 @@ module Thistle
         def self.registered(app)
           app.get "/records" do
             timeline = Timeline.new(property)
-            show "records/index", data: timeline.to_h, timeline:, form: Records.form(property, today)
+            show "records/index", data: -> { timeline.to_h }, timeline:, form: Records.form(property, today)
           end
 
           app.post "/records/settings" do

@@ -9,7 +9,7 @@ module Thistle
           app.get "/replant" do
             patch = patch_in_query
             desk = ReplantDesk.new(params, patch, units, site)
-            show "replant/index", data: Answers.replant(desk.shortlist, desk.sowing), desk:, patch:
+            show "replant/index", data: -> { Answers.replant(desk.shortlist, desk.sowing) }, desk:, patch:
           end
 
           app.post "/replant/plantings" do

@@ -14,7 +14,7 @@ module Thistle
         def self.pages(app)
           app.get "/survey" do
             patches = property.live_patches.all
-            show "survey/index", data: patches.map { |p| Answers.patch(p) }, patches:, form: Forms::Patch.blank(today)
+            show "survey/index", data: -> { patches.map { |p| Answers.patch(p) } }, patches:, form: Forms::Patch.blank(today)
           end
 
           app.get "/survey/features" do
@@ -33,7 +33,7 @@ module Thistle
 
           app.get "/survey/patches/:id" do
             patch = patch_at(params["id"])
-            show "survey/patch", data: Answers.patch(patch), patch:, form: Forms::Patch.of(patch, units)
+            show "survey/patch", data: -> { Answers.patch(patch) }, patch:, form: Forms::Patch.of(patch, units)
           end
         end
 

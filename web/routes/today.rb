@@ -8,7 +8,7 @@ module Thistle
         def self.registered(app)
           app.get "/" do
             board = Board.new(properties, today)
-            show "today/index", data: board.to_h, board:
+            show "today/index", data: -> { board.to_h }, board:
           end
 
           app.get "/find" do

@@ -11,7 +11,7 @@ module Thistle
             next show("work/index", data: { patches: workable.map { |p| Answers.patch(p) } }, patches: workable) unless patch
 
             desk = WorkDesk.new(params, patch, units, today)
-            show "work/patch", data: desk.to_h, desk:, patch:, form: desk.form
+            show "work/patch", data: -> { desk.to_h }, desk:, patch:, form: desk.form
           end
 
           app.post "/work/treatments" do

@@ -1,0 +1,23 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    # Keeps the last answers by what they were worked out from, up to a number; safe between threads.
+    class Kept
+      def initialize(limit)
+        @limit = limit
+        @answers = {}
+        @lock = Mutex.new
+      end
+
+      def fetch(key)
+        @lock.synchronize { return @answers[key] if @answers.key?(key) }
+        answer = yield
+        @lock.synchronize do
+          @answers.shift if @answers.size >= @limit
+          @answers[key] = answer
+        end
+      end
+    end
+  end
+end
