@@ -23,6 +23,7 @@ module Thistle
 
     def run(only = ARGV.first)
       return public_send(only) if only
+
       viewport
       patch_page
       today
@@ -74,13 +75,17 @@ module Thistle
       queries = log { get("/survey/patches/#{id}") }
       @raw ||= SQLite3::Database.new(Store::Database.path)
       bare = time { queries.each { |sql| @raw.execute(sql) } }
+      rows = time { queries.each { |sql| @db.fetch(sql).all } }
       ours = time { get("/survey/patches/#{id}") }
+      say "patch page (#{queries.size} queries)", ours, "its queries as rows through the store", rows, 5
       say "patch page (#{queries.size} queries)", ours, "its bare queries", bare, 5
     end
 
     def today
       get("/")
-      puts format("%-52s %8.1f ms   (asked: under 250 ms)", "Today, #{TASKS} open tasks, #{Store::Patch.wanting_work.count} open patches", time(7) { get("/") } * 1000)
+      puts format("%-52s %8.1f ms   (asked: under 250 ms)", "Today, #{TASKS} open tasks, #{Store::Patch.wanting_work.count} open patches", time(7) {
+        get("/")
+      } * 1000)
     end
 
     def get(path) = Rack::MockRequest.new(@app).get(path, "HTTP_HOST" => "127.0.0.1").tap { |r| raise r.body if r.status != 200 }

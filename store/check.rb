@@ -22,8 +22,10 @@ module Thistle
 
       # Control of the stems that were treated; nil when they were not counted.
       def control
+        return @control if defined?(@control)
+
         treated = treatment&.stems_done
-        treated && resprouts <= treated ? Core::Recheck::Control.of(treated:, alive: resprouts) : nil
+        @control = treated && resprouts <= treated ? Core::Recheck::Control.of(treated:, alive: resprouts) : nil
       end
 
       # Visits due by the day of the check, or within two weeks after it, count as made; what it finds

@@ -9,16 +9,18 @@ module Thistle
       many_to_one :property, class: "Thistle::Store::Property"
       one_to_many :observations, class: "Thistle::Store::Observation", order: :seen_on
       one_to_many :treatments, class: "Thistle::Store::Treatment", order: :done_on
-      one_to_many :checks, class: "Thistle::Store::Check", order: :checked_on
+      one_to_many :checks, class: "Thistle::Store::Check", order: :checked_on, eager: [:treatment]
       one_to_many :tasks, class: "Thistle::Store::Task", order: :due_on
       one_to_many :plantings, class: "Thistle::Store::Planting", order: :from_on
+
+      AGENDA = %i[id property_id code plant_key state gross_m2 water_m stems stem_size cover_class infested_m2 slope natives_near].freeze
 
       dataset_module do
         def live = where(deleted_at: nil)
         def wanting_work = live.where(state: %w[reported standing regrowing])
 
-        # For lists: everything but the shape, which is most of a row, and the clock times, which are slow to read.
-        def without_geometry = select(*(Patch.columns - %i[geometry note created_at updated_at]))
+        # Only what an agenda looks at: the shape is most of a row, and dates are slow to read.
+        def for_agenda = select(*AGENDA)
 
         # Patches whose extent meets [west, south, east, north], through the R*Tree.
         def within(bounds)

@@ -35,11 +35,14 @@ module Thistle
         end
 
         # A shape that was checked before it was stored: not checked again.
-        def self.stored(text) = new(JSON.parse(text), checked: true)
+        def self.stored(text) = new(JSON.parse(text), [])
 
-        def initialize(geometry, checked: false)
+        CHECKS = %i[check_kind check_positions check_validity].freeze
+        private_constant :CHECKS
+
+        def initialize(geometry, checks = CHECKS)
           @geometry = geometry
-          check unless checked
+          checks.each { |check| send(check) }
           freeze
         end
 
@@ -89,12 +92,6 @@ module Thistle
 
         private
 
-        def check
-          check_kind
-          check_positions
-          check_validity if kind == "polygon"
-        end
-
         def parts = geometry["type"] == "Polygon" ? [geometry["coordinates"]] : geometry["coordinates"]
         def lines = geometry["type"] == "LineString" ? [geometry["coordinates"]] : geometry["coordinates"]
         def flat(list) = list.first.is_a?(Numeric) ? [list[0, 2]] : list.flat_map { |item| flat(item) }
@@ -127,6 +124,8 @@ module Thistle
         end
 
         def check_validity
+          return unless kind == "polygon"
+
           parts.flatten(1).each do |ring|
             next if ring.size >= 4 && ring.uniq.size >= 3
 

@@ -64,7 +64,7 @@ module Thistle
     end
 
     def test_wrong_options_end_in_a_sentence
-      { %w[--port many] => /Invalid argument: --port many\. Try: bin\/demo/, %w[--port 99999] => /number from 1 to 65535/,
+      { %w[--port many] => %r{Invalid argument: --port many\. Try: bin/demo}, %w[--port 99999] => /number from 1 to 65535/,
         %w[--shiny] => /Invalid option: --shiny/ }.each do |options, message|
         out, = Open3.capture2e(RbConfig.ruby, "bin/server", *options, chdir: ROOT)
         assert_match message, out
