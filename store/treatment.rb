@@ -14,7 +14,7 @@ module Thistle
           weather = { tmin: day.tmin, tmax: day.tmax, rain_mm: day.rain, wind_km_h: day.wind, humidity: day.humidity,
                       soil: site.ground(day.date).kind, standing: day.standing }
           treatment = create(patch_id: patch.id, weather: JSON.generate(weather), **fields)
-          patch.tasks_dataset.where(done_on: nil, kind: "treat").update(done_on: treatment.done_on)
+          treatment.answer_tasks
           treatment.plan_returns(site)
           patch.follow_records
           treatment
@@ -24,14 +24,17 @@ module Thistle
       def removal = Core::Knowledge.shipped.removal(method_key)
       def conditions = JSON.parse(weather || "{}")
 
-      # Return visits from plant and method; a date that already stands is not asked for twice.
+      # What was asked for is done; visits that an earlier treatment asked for give way to this one's.
+      def answer_tasks
+        kinds = removal.removes? ? %w[treat check] : %w[treat]
+        patch.tasks_dataset.where(done_on: nil, kind: kinds).update(done_on:)
+      end
+
+      # Return visits from plant and method.
       def plan_returns(site)
         return unless patch.plant
 
-        standing = patch.tasks_dataset.where(done_on: nil).select_map(%i[reason due_on])
         Core::Recheck::Returns.new(plant: patch.plant, removal:, done_on:, site:).visits.each do |visit|
-          next if standing.include?([visit.text, visit.due_on])
-
           Task.create(patch_id:, treatment_id: id, kind: visit.kind, due_on: visit.due_on, reason: visit.text,
                       source: visit.source, rain_mm: visit.rain_mm)
         end

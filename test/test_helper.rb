@@ -5,6 +5,7 @@ if ENV["COVERAGE"]
   SimpleCov.start { add_filter "/test/" }
 end
 
+require "json"
 require "minitest/autorun"
 require "tmpdir"
 require_relative "../thistle"

@@ -27,7 +27,7 @@ module Thistle
       def treatments
         of(Store::Treatment, :done_on) do |t|
           amount = t.stems_done ? "#{t.stems_done} stems" : @property.measures.area(t.area_m2)
-          [t.done_on, "work", "#{t.removal.name}: #{amount}, #{t.crew_size} people, #{t.hours} h"]
+          [t.done_on, "work", "#{t.removal.name}: #{amount}, #{t.crew_size} people, #{t.hours.to_s.delete_suffix(".0")} h"]
         end
       end
 

@@ -1,0 +1,46 @@
+# frozen_string_literal: true
+
+# `rake screenshots`: one picture of each main view from the demo data, into docs/screenshots.
+ENV["MT_NO_AUTORUN"] = "1"
+require "bundler/setup"
+$LOAD_PATH.unshift __dir__
+require "support/browser"
+
+Minitest.singleton_class.define_method(:run) { |*| true } # nothing to test here
+
+module Thistle
+  # Walks the main views and takes their pictures.
+  class Screenshots
+    include Capybara::DSL
+    include Browser
+
+    FOLDER = "#{ROOT}/docs/screenshots".freeze
+    VIEWS = {
+      "today" => "/", "identify" => "/identify?c[habit]=shrub&c[leaf_arrangement]=opposite&c[leaf_margin]=smooth",
+      "duel" => "/identify/duel/amur_honeysuckle/northern_bush_honeysuckle", "plant" => "/identify/plants/tree_of_heaven",
+      "survey" => "/survey", "patch" => "/survey/patches/%{q07}", "season" => "/season", "decide" => "/decide?patch=%{q05}",
+      "mix" => "/mix?patch=%{q05}", "work" => "/work?patch=%{q05}&method=cut_stump", "recheck" => "/recheck",
+      "replant" => "/replant?patch=%{q05}", "records" => "/records"
+    }.freeze
+    PHONE = { "phone-today" => "/", "phone-check" => "/recheck/patches/%{q06}?resprouts=5&missed=2&seedlings=11", "phone-decide" => "/decide?patch=%{q04}" }.freeze
+
+    def call
+      Testing.demo(fresh: true)
+      FileUtils.mkdir_p(FOLDER)
+      { "desk" => VIEWS, "phone" => PHONE }.each { |size, views| views.each { |name, path| take(name, path, size) } }
+    end
+
+    private
+
+    def take(name, path, size)
+      resize size
+      visit format(path, %w[Q-04 Q-05 Q-06 Q-07].to_h { |code| [code.downcase.delete("-").to_sym, Testing.patch(code).id] })
+      page.has_css?("#map[data-ready]") if page.has_css?("#map", wait: 0)
+      sleep 0.4
+      page.save_screenshot("#{FOLDER}/#{name}.png")
+      puts "#{name}.png"
+    end
+  end
+end
+
+Thistle::Screenshots.new.call
