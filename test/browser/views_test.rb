@@ -26,6 +26,18 @@ module Thistle
       end
     end
 
+    # DESIGN.md section 4: in field views 7 : 1 and targets of at least 44 px.
+    def test_field_views_can_be_read_and_hit_outdoors
+      resize "phone"
+      faults = ["/", "/decide?patch=%{patch}", "/recheck", "/recheck/patches/%{patch}", "/work?patch=%{patch}"].flat_map do |view|
+        visit format(view, patch: Testing.patch("Q-05").id)
+        settle
+        [*axe(view, Axe::API::Run.new.checking_only("color-contrast-enhanced")), *small_targets(view)]
+      end
+
+      assert_empty faults, faults.join("\n")
+    end
+
     def test_keys_and_undo
       visit "/"
       find("body").send_keys("?")
@@ -71,8 +83,16 @@ module Thistle
       assert_selector "#map[data-ready]" if page.has_css?("#map", wait: 0)
     end
 
-    def axe(view)
-      audit = Axe::Core.new(page).call(Axe::API::Run.new.according_to(*TAGS))
+    def small_targets(view)
+      evaluate_script(<<~JS).map { |text| "#{view}: too small: #{text}" }
+        [...document.querySelectorAll('button, .btn, summary, .choice-row label, .covers-drawn label, .rooms a')]
+          .filter((at) => at.checkVisibility() && at.getBoundingClientRect().height < 43.5)
+          .map((at) => `${at.outerHTML.slice(0, 80)} ${at.getBoundingClientRect().height}`)
+      JS
+    end
+
+    def axe(view, run = Axe::API::Run.new.according_to(*TAGS))
+      audit = Axe::Core.new(page).call(run)
       audit.results.violations.map { |v| "#{view}: #{v.id}: #{v.nodes.first(2).map(&:html).join(" | ")}" }
     end
 
