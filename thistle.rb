@@ -3,6 +3,9 @@
 require "date"
 require "zeitwerk"
 
+# Knowledge and views are UTF-8, whatever the machine's locale says.
+Encoding.default_external = Encoding::UTF_8
+
 # Nimble Thistle: what is it, what do I do to it here and today, what do I need, when do I come back?
 module Thistle
   ROOT = __dir__

@@ -196,6 +196,7 @@ module Thistle
 
       assert_in_delta 90 * 4 / 60.0, found.hours
       assert_equal 2, found.years_to_quiet
+      assert_in_delta 200 * 6 * 0.3 / 60, verdict("garlic_mustard", "hand_pull", size: "seedling", stems: nil).hours, 1e-9
       assert_nil verdict("amur_honeysuckle", "cut_only").years_to_quiet
     end
 
