@@ -21,6 +21,16 @@ module Thistle
         mass: { "metric" => ["g", 1.0], "us" => ["oz", 28.349523125] }
       }.freeze
 
+      # How a quantity is said: [size of the unit in SI, unit, smallest amount that is said in it].
+      SCALES = {
+        area: { "metric" => [[10_000.0, "ha", 10_000], [1.0, "m²", 0]],
+                "us" => [[M2_PER_ACRE, "ac", M2_PER_ACRE / 4], [M2_PER_FT2, "ft²", 0]] },
+        length: { "metric" => [[1000.0, "km", 1000], [1.0, "m", 0]], "us" => [[1609.344, "mi", 1609.344], [M_PER_FT, "ft", 0]] },
+        volume: { "metric" => [[1000.0, "L", 1000], [1.0, "mL", 0]],
+                  "us" => [[ML_PER_GALLON, "gal", ML_PER_GALLON], [ML_PER_FL_OZ, "fl oz", 0]] },
+        mass: { "metric" => [[1000.0, "kg", 1000], [1.0, "g", 0]], "us" => [[453.59237, "lb", 453.59237], [28.349523125, "oz", 0]] }
+      }.freeze
+
       attr_reader :system
 
       def initialize(system = "metric")
@@ -35,33 +45,8 @@ module Thistle
       def to_si(kind, number) = number && (number * factor(kind))
       def from_si(kind, number) = number && (number / factor(kind))
 
-      def area(m2)
-        return "–" unless m2
-        return us_area(m2) if us?
-
-        m2 >= 10_000 ? "#{figure(m2 / 10_000.0)} ha" : "#{figure(m2)} m²"
-      end
-
-      def length(m)
-        return "–" unless m
-        return m >= 1609.344 ? "#{figure(m / 1609.344)} mi" : "#{figure(m / M_PER_FT)} ft" if us?
-
-        m >= 1000 ? "#{figure(m / 1000.0)} km" : "#{figure(m)} m"
-      end
-
-      def volume(ml)
-        return "–" unless ml
-        return ml >= ML_PER_GALLON ? "#{figure(ml / ML_PER_GALLON)} gal" : "#{figure(ml / ML_PER_FL_OZ)} fl oz" if us?
-
-        ml >= 1000 ? "#{figure(ml / 1000.0)} L" : "#{figure(ml)} mL"
-      end
-
-      def mass(g)
-        return "–" unless g
-        return g >= 453.59237 ? "#{figure(g / 453.59237)} lb" : "#{figure(g / 28.349523125)} oz" if us?
-
-        g >= 1000 ? "#{figure(g / 1000.0)} kg" : "#{figure(g)} g"
-      end
+      # Each says an SI quantity (m², m, mL, g) in the unit that suits its size; "–" for nil.
+      SCALES.each_key { |kind| define_method(kind) { |number| scaled(kind, number) } }
 
       # A plant's height or spacing from cm: whole inches or feet in US units.
       def depth(cm)
@@ -89,8 +74,11 @@ module Thistle
 
       def factor(kind) = FIELDS.fetch(kind).fetch(system).last
 
-      def us_area(m2)
-        m2 >= M2_PER_ACRE / 4 ? "#{figure(m2 / M2_PER_ACRE)} ac" : "#{figure(m2 / M2_PER_FT2)} ft²"
+      def scaled(kind, number)
+        return "–" unless number
+
+        size, unit = SCALES.fetch(kind).fetch(system).find { |_, _, from| number >= from }
+        "#{figure(number / size)} #{unit}"
       end
     end
   end

@@ -37,7 +37,7 @@ module Thistle
       visit format(path, %w[Q-04 Q-05 Q-06 Q-07].to_h { |code| [code.downcase.delete("-").to_sym, Testing.patch(code).id] })
       page.has_css?("#map[data-ready]") if page.has_css?("#map", wait: 0)
       sleep 0.4
-      page.save_screenshot("#{FOLDER}/#{name}.png")
+      page.driver.save_screenshot("#{FOLDER}/#{name}.png")
       puts "#{name}.png"
     end
   end

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "nokogiri"
 require "rack/test"
 require "test_helper"
 
@@ -192,6 +193,45 @@ module Thistle
       assert_includes last_response.body, "cut off or damaged"
       post "/survey/arrivals", {}, "CONTENT_LENGTH" => "99999999"
       assert_equal 413, last_response.status
+    end
+
+    def test_what_was_seen_is_kept_unsettled_until_it_decides
+      id = patch("Q-11").id
+      send_form :post, "/identify/observations", patch: id, c: { habit: "vine", leaf_margin: "toothed" }
+      assert_equal ["reported", 2], [patch("Q-11").state, patch("Q-11").observations.size]
+      seen = { habit: "vine", leaf_margin: "toothed", fruit_place: "along", leaf_shape: "round", root_colour: "orange" }
+      send_form :post, "/identify/observations", patch: id, c: seen
+
+      assert_equal %w[standing oriental_bittersweet], [patch("Q-11").state, patch("Q-11").plant_key]
+      send_form :post, "/identify/observations", patch: id, c: { habit: "" }
+      assert_equal 422, last_response.status
+    end
+
+    # By hand: 100 m² of plugs 30 cm apart in squares is 1 112 (rounded up); the window is the next one at the site.
+    def test_a_planting_is_planned
+      id = patch("Q-04").id
+      send_form :post, "/replant/plantings", patch: id, native: "plantain_leaved_sedge", area: "100", grid: "square"
+      planting = patch("Q-04").plantings.first
+
+      assert_equal [1112, Testing.site.year.date(:last_frost)], [planting.plugs, planting.from_on]
+      send_form :post, "/replant/plantings", patch: id, native: "lyre_leaf_sage", area: "100", purity: "90", germination: "80"
+      assert_in_delta 100 * 600 / 550.0 / 0.72, patch("Q-04").plantings.last.seed_g, 1e-9
+      send_form :post, "/replant/plantings", patch: id, native: "tanglehead", area: "100"
+      assert_equal 422, last_response.status
+      get "/replant?patch=#{id}&germination=0"
+      assert_includes last_response.body, "above 0 and at most 100"
+    end
+
+    # US customary works throughout: no metric quantity is left on the pages of a property that is kept in it.
+    def test_a_us_property_is_said_in_us_units
+      id = patch("P-05").id
+      ["/survey?at=#{patch("P-05").property_id}", "/survey/patches/#{id}", "/decide?patch=#{id}", "/mix?patch=#{id}", "/work?patch=#{id}&method=lever_pull", "/replant?patch=#{id}", "/season"].each do |path|
+        get path
+        text = Nokogiri::HTML(last_response.body).tap { |page| page.css("script, svg, .reasons, .brief > p, li .small, td.small").remove }.at("body").text
+        refute_match(%r{\d[\d.\u202F]* (m²|ha|mL|km|km/h|mm|cm|°C|kg|g)\b(?!/mol)}, text, path)
+      end
+      get "/find", q: "P-05"
+      assert_includes last_response.body, "Amur honeysuckle, P-05"
     end
 
     def test_no_trace_reaches_the_reader

@@ -1,0 +1,15 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Decide
+      module Rules
+        SmothersNeighbours = Rule.new(:smothers_neighbours, about: :covering, source: "common_practice") do |now|
+          next if now.natives_near == false
+
+          no "It smothers the desirable plants among them too#{" (are there any? not answered)" if now.natives_near.nil?}."
+        end
+      end
+    end
+  end
+end

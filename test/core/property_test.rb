@@ -1,0 +1,108 @@
+# frozen_string_literal: true
+
+require "test_helper"
+
+module Thistle
+  # What must hold for anything random: specimens, situations, files.
+  class PropertyTest < Minitest::Test
+    Key = Core::Identify::Key
+
+    # A volunteer looks at a random specimen, drawn from the library's own frequencies, with the observer errors
+    # that the library states. Looking at everything names it nearly always; and a name that is settled is right.
+    def test_random_specimens_are_named_and_settled_names_are_right
+      random = Random.new(11)
+      looks = Array.new(250) do
+        plant = Core::Knowledge.shipped.plants.values.sample(random:)
+        [plant, Key.new(specimen(plant, random), site: Testing.site)]
+      end
+      settled, open = looks.partition { |_, key| key.settlement.settled? }
+
+      assert_operator looks.count { |plant, key| key.top.plant == plant }, :>=, 225
+      assert_operator settled.size, :>, 90
+      assert_operator settled.count { |plant, key| key.settlement.plant != plant }, :<=, 2
+      assert(open.all? { |_, key| key.settlement.reasons.any? })
+    end
+
+    # A rule that never speaks is dead, and one that always says the same is no rule.
+    def test_every_rule_speaks_in_some_situation_and_is_silent_in_another
+      said = Hash.new { |hash, key| hash[key] = [] }
+      situations.each do |situation, removals|
+        removals.each do |removal|
+          Core::Decide::Rule.all.select { |rule| rule.concerns?(removal) }.each { |rule| said[rule.key] << rule.judge(situation, removal)&.kind }
+        end
+      end
+      always = %i[utilities severed_vines water_work stance licence]
+      Core::Decide::Rule.all.each do |rule|
+        assert_operator said[rule.key].compact.size, :>, 0, "#{rule.key} never speaks"
+        assert_operator said[rule.key].uniq.size, :>, 1, "#{rule.key} always says the same" unless always.include?(rule.key)
+      end
+    end
+
+    # No answer is a guess: whatever the situation, herbicide goes only with a licence, a stance and an answer about water.
+    def test_herbicide_never_goes_without_its_conditions
+      random = Random.new(5)
+      150.times do
+        choices = random_choices(random)
+        Core::Decide::Bench.new(choices, Testing.site).verdicts.select { |v| v.go? && v.removal.herbicide? }.each do
+          assert choices.licensed
+          refute_equal "none", choices.stance
+          water = choices.aquatic_label || (choices.water_m && choices.water_m >= Core::Decide::Choices::NEAR_WATER_M)
+          assert water
+          assert choices.settled
+        end
+      end
+    end
+
+    def test_random_bytes_are_refused_in_words
+      random = Random.new(9)
+      200.times do
+        bytes = ["{", "<kml>", "<gpx>", ""].sample(random:) + random.bytes(random.rand(1..400))
+        error = assert_raises(Core::BadInput) { Formats::Reader.read(bytes) }
+        assert_equal :file, error.field
+      end
+    end
+
+    # The mix adds up whatever is asked: stock and carrier make the total, full loads and the last make it too.
+    def test_mixes_add_up
+      random = Random.new(3)
+      200.times do
+        active = Core::Knowledge.shipped.actives.values.sample(random:)
+        answer = Core::Mix::Batch.new(active:, target: random.rand(0.1..active.stock), total_ml: random.rand(1.0..90_000.0), container_ml: random.rand(50.0..20_000.0)).answer
+
+        assert_in_delta answer.total_ml, answer.stock_ml + answer.carrier_ml, 1e-6
+        assert_in_delta answer.total_ml, ((answer.loads - 1) * answer.load_ml) + answer.last_load_ml, 1e-6
+        assert_operator answer.last_load_ml, :>, 0
+        assert_in_delta answer.target, answer.stock_ml * active.stock / answer.total_ml, 1e-9
+      end
+    end
+
+    private
+
+    def specimen(plant, random)
+      characters = Core::Knowledge.shipped.characters
+      plant.characters.to_h do |key, states|
+        slip = random.rand < characters[key].error
+        state = slip ? characters[key].states.keys.sample(random:) : states.keys.max_by { |name| random.rand**(1 / Key::SHARES[states[name]]) }
+        [key, state]
+      end
+    end
+
+    def random_choices(random)
+      Core::Decide::Choices.new(plant: Core::Knowledge.shipped.invaders.sample(random:), settled: [true, true, false].sample(random:), date: Testing::TODAY + random.rand(0..360),
+                                size: Core::Removal::SIZES.sample(random:), stance: %w[none stem any].sample(random:), licensed: [true, true, false, nil].sample(random:),
+                                aquatic_label: [true, false, nil].sample(random:), water_m: [nil, 0.0, 5.0, 80.0].sample(random:), slope: %w[flat slope steep].sample(random:),
+                                natives_near: [true, false, nil].sample(random:), cover: [nil, 15.0, 85.0].sample(random:), stems: 10, area_m2: 30.0,
+                                freed_on: [nil, nil, Testing::TODAY - 40].sample(random:))
+    end
+
+    # Random choices on random days of the past year too, so that measured frost, wind and rain come up.
+    def situations
+      random = Random.new(2)
+      Array.new(500) do
+        choices = random_choices(random)
+        bench = Core::Decide::Bench.new(choices.with(soil: [nil, :dry, :saturated, :frozen].sample(random:), date: Testing::TODAY - random.rand(0..360)), Testing.site)
+        [bench.situation, bench.removals]
+      end
+    end
+  end
+end
