@@ -53,7 +53,7 @@ module Thistle
       def verdict(verdict)
         { method: verdict.removal.key, name: verdict.removal.name, verdict: verdict.kind, until: verdict.until,
           closes: verdict.closes, kill_percent: verdict.kill, crew_hours: verdict.hours&.round(2),
-          years_to_quiet: verdict.years_to_quiet, reasons: verdict.reasons.map(&:to_h) }
+          years_to_quiet: verdict.years_to_quiet, hours_to_quiet: verdict.hours_to_quiet&.round(2), reasons: verdict.reasons.map(&:to_h) }
       end
 
       def patch(patch)

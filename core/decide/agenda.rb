@@ -48,15 +48,16 @@ module Thistle
         end
 
         def work_out(choices, site)
-          best = Bench.new(choices, site).verdicts.min_by { |verdict| rank(verdict, site.today) }
+          # Methods are weighed on a like amount of ground, so that patches of any size share the answer.
+          best = Bench.new(choices.with(stems: nil, area_m2: 100.0), site).verdicts.min_by { |verdict| rank(verdict, site.today) }
           [best, choices.bears_seed? ? choices.calendar(site).next(:ripe_seed, choices.date) : nil]
         end
 
-        # Go before wait before no; then what takes plants out or frees a tree; then the soonest; then the surest.
+        # Go before wait before no; then what takes plants out or frees a tree; then the soonest; then the least work.
         def rank(verdict, today)
           useful = verdict.removal.removes? || verdict.removal.is?(:freeing, :reporting)
           [{ go: 0, wait: 1, no: 2 }.fetch(verdict.kind), useful ? 0 : 1, ((verdict.until || today) - today).to_i,
-           -verdict.kill["likely"]]
+           verdict.hours_to_quiet || Float::INFINITY, -verdict.kill["likely"]]
         end
       end
     end

@@ -24,7 +24,7 @@ module Thistle
         def situation = @outlook.on(choices.date)
         def spans = @outlook.spans
 
-        # All verdicts, frozen, go before wait before no.
+        # All verdicts, frozen: go before wait before no, then the sooner, then the fewer crew hours to quiet.
         def verdicts
           @verdicts ||= removals.map { |removal| verdict(removal) }.sort_by { |v| order(v) }.freeze
         end
@@ -118,7 +118,7 @@ module Thistle
 
         def order(verdict)
           [{ go: 0, wait: 1, no: 2 }.fetch(verdict.kind), verdict.removal.removes? ? 0 : 1,
-           verdict.until || choices.date, -verdict.kill["likely"], verdict.hours || 0]
+           verdict.until || choices.date, verdict.hours_to_quiet || Float::INFINITY, -verdict.kill["likely"]]
         end
       end
     end

@@ -200,6 +200,14 @@ module Thistle
       assert_nil verdict("amur_honeysuckle", "cut_only").years_to_quiet
     end
 
+    # By hand: 40 seedlings at 0.3, 0.6 and 1 minute, five years of seed bank for each.
+    def test_what_can_be_done_is_ordered_by_the_work_it_takes
+      going = bench("caltrop", size: "seedling", natives_near: true).verdicts.select { |v| v.go? && v.removal.removes? }
+
+      assert_equal %w[hand_pull loosen_and_pull dig_crown], going.map { |v| v.removal.key }
+      [0.3, 0.6, 1.0].zip(going) { |minutes, v| assert_in_delta 40 * minutes / 60 * 5, v.hours_to_quiet, 1e-9 }
+    end
+
     def test_agenda_shares_answers_and_sorts_by_pressure
       site = Testing.site
       mustard = Choices.new(plant: Testing.plant("garlic_mustard"), **DEFAULTS, size: "seedling")
