@@ -18,7 +18,9 @@ module Thistle
         length: { "metric" => ["m", 1.0], "us" => ["ft", M_PER_FT] },
         volume: { "metric" => ["mL", 1.0], "us" => ["fl oz", ML_PER_FL_OZ] },
         wind: { "metric" => ["km/h", 1.0], "us" => ["mph", 1.609344] },
-        mass: { "metric" => ["g", 1.0], "us" => ["oz", 28.349523125] }
+        mass: { "metric" => ["g", 1.0], "us" => ["oz", 28.349523125] },
+        # Spray on ground, litres on 100 m².
+        rate: { "metric" => ["L per 100 m²", 1.0], "us" => ["gal/ac", ML_PER_GALLON / 1000 / (M2_PER_ACRE / 100)] }
       }.freeze
 
       # How a quantity is said: [size of the unit in SI, unit, smallest amount that is said in it].
@@ -47,6 +49,8 @@ module Thistle
 
       # Each says an SI quantity (m², m, mL, g) in the unit that suits its size; "–" for nil.
       SCALES.each_key { |kind| define_method(kind) { |number| scaled(kind, number) } }
+
+      def rate(litres_per_100m2) = "#{figure(from_si(:rate, litres_per_100m2))} #{unit(:rate)}"
 
       # A plant's height or spacing from cm: whole inches or feet in US units.
       def depth(cm)

@@ -4,7 +4,7 @@ module Thistle
   module Web
     # Reads what was typed on the mix bench: an active, a target strength, stems or ground; in the property's units.
     class MixDesk
-      DEFAULTS = { "vessel" => "jar", "active" => "glyphosate_ipa", "rate" => "5" }.freeze
+      DEFAULTS = { "vessel" => "jar", "active" => "glyphosate_ipa" }.freeze
 
       attr_reader :errors, :units, :answer
 
@@ -25,6 +25,10 @@ module Thistle
         DEFAULTS[field] || from_record[field]
       end
 
+      # As a form, for the fields of the page.
+      def [](field) = value(field.to_s)
+      def error(field) = errors[field]
+
       def to_h
         { vessel:, errors:, answer: answer&.to_h }
       end
@@ -33,7 +37,7 @@ module Thistle
 
       def from_record
         @from_record ||= { "stock" => plain(active.stock), "target" => plain(active.targets[vessel == "jar" ? "stem" : "foliar"]),
-                           "stems" => (@patch&.stems || 40).to_s, "dose" => dose,
+                           "stems" => (@patch&.stems || 40).to_s, "dose" => dose, "rate" => plain(units.from_si(:rate, 5).round(1)),
                            "area" => plain(units.from_si(:area, @patch&.infested&.first || 100).round(1)),
                            "container" => plain(units.from_si(:volume, vessel == "jar" ? 500 : 15_000).round(1)) }
       end
@@ -63,7 +67,7 @@ module Thistle
 
       def tank
         area, rate = number("area"), number("rate")
-        Core::Mix::Need.tank(area_m2: units.to_si(:area, area), litres_per_100m2: rate) if area && rate
+        Core::Mix::Need.tank(area_m2: units.to_si(:area, area), litres_per_100m2: units.to_si(:rate, rate)) if area && rate
       end
 
       def number(field)

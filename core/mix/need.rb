@@ -25,7 +25,7 @@ module Thistle
           raise BadInput.new("The spray volume is above 0.", field: :rate) unless litres_per_100m2.positive?
 
           total = area_m2 * litres_per_100m2 * 10 * SPARE
-          new_answer("Spray for the ground", "{area:#{area_m2.round(1)}} × #{litres_per_100m2} L per 100 m² × #{SPARE} to spare", total)
+          new_answer("Spray for the ground", "{area:#{area_m2.round(1)}} × {rate:#{litres_per_100m2.round(4)}} × #{SPARE} to spare", total)
         end
 
         def self.new_answer(label, formula, total)

@@ -130,6 +130,9 @@ module Thistle
       assert_equal "1.5 ft", us.length(0.4572)
       assert_in_delta 100.0, us.from_si(:area, us.to_si(:area, 100.0))
       assert_equal "3\u202F232 m²", metric.area(3232.4)
+      # By hand: 20 gal/ac is 75.708 L on 4046.86 m², 1.871 L on 100 m².
+      assert_in_delta 1.871, us.to_si(:rate, 20), 0.001
+      assert_equal "20 gal/ac", us.rate(1.8708)
       assert_raises(Core::BadInput) { Core::Units.new("cubits") }
     end
   end

@@ -225,7 +225,7 @@ module Thistle
     # US customary works throughout: no metric quantity is left on the pages of a property that is kept in it.
     def test_a_us_property_is_said_in_us_units
       id = patch("P-05").id
-      ["/survey?at=#{patch("P-05").property_id}", "/survey/patches/#{id}", "/decide?patch=#{id}", "/mix?patch=#{id}", "/work?patch=#{id}&method=lever_pull", "/replant?patch=#{id}", "/season"].each do |path|
+      ["/survey?at=#{patch("P-05").property_id}", "/survey/patches/#{id}", "/decide?patch=#{id}", "/mix?patch=#{id}", "/mix?patch=#{id}&vessel=tank", "/work?patch=#{id}&method=lever_pull", "/replant?patch=#{id}", "/season"].each do |path|
         get path
         text = Nokogiri::HTML(last_response.body).tap { |page| page.css("script, svg, .reasons, .brief > p, li .small, td.small").remove }.at("body").text
         refute_match(%r{\d[\d.\u202F]* (m²|ha|mL|km|km/h|mm|cm|°C|kg|g)\b(?!/mol)}, text, path)
