@@ -11,7 +11,8 @@ module Thistle
       def self.take(property, filename, features, seen_on:)
         db.transaction do
           arrival = create(property_id: property.id, filename:, report: "[]")
-          rows = features.each_with_index.map { |feature, n| arrival.take_one(property, feature, n + 1, seen_on) }
+          codes = property.next_codes
+          rows = features.each_with_index.map { |feature, n| arrival.take_one(property, codes, feature, n + 1, seen_on) }
           arrival.update(report: JSON.generate(rows))
         end
       end
@@ -28,15 +29,16 @@ module Thistle
         end
       end
 
-      def take_one(property, feature, row, seen_on)
+      def take_one(property, codes, feature, row, seen_on)
         shape = Core::Survey::Shape.new(feature.geometry)
         plant = Core::Knowledge.shipped.plants.values.find { |p| p.invasive? && feature.plant_named?(p) }
-        patch = Patch.new(property_id: property.id, arrival_id: id, code: property.next_code, seen_on:,
+        patch = Patch.new(property_id: property.id, arrival_id: id, code: codes.peek, seen_on:,
                           plant_key: plant&.key, note: feature.name)
         patch.radius_m = 2 if shape.kind == "point"
         patch.width_m = 2 if shape.kind == "line"
         patch.shape = shape
         patch.save
+        codes.next
         { row:, name: feature.name, code: patch.code, kind: shape.kind }
       rescue Core::BadInput => e
         { row:, name: feature.name, why: e.message }

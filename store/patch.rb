@@ -5,7 +5,6 @@ module Thistle
     # A place where a plant stands, with all that was recorded of it. Its state follows from its records alone.
     class Patch < Sequel::Model(:patches)
       plugin :optimistic_locking
-      plugin :dirty
       many_to_one :property, class: "Thistle::Store::Property"
       one_to_many :observations, class: "Thistle::Store::Observation", order: :seen_on
       one_to_many :treatments, class: "Thistle::Store::Treatment", order: :done_on

@@ -32,11 +32,13 @@ module Thistle
       # m from a shape to the nearest mapped water; nil when no water is mapped.
       def water_distance(shape) = zones_of("water").map { |zone| shape.distance(zone.shape) }.min
 
-      # The next free patch code: prefix and number.
-      def next_code
+      # The free patch codes, prefix and number, from the next one on; an endless Enumerator.
+      def next_codes
         last = patches_dataset.select_map(:code).filter_map { |code| code[/\d+\z/]&.to_i }.max || 0
-        format("%s-%02d", prefix, last + 1)
+        Enumerator.new { |codes| (1..).each { |n| codes << format("%s-%02d", prefix, last + n) } }
       end
+
+      def next_code = next_codes.first
 
       # [west, south, east, north] of everything mapped.
       def bounds

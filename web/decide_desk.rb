@@ -24,9 +24,6 @@ module Thistle
           "aquatic_label" => yes_no(choices.aquatic_label), "settled" => yes_no(choices.settled) }
       end
 
-      # Was this answered here, over what the record says?
-      def pinned?(field) = given(field, nil)
-
       private
 
       def base(today)

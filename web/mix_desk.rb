@@ -37,7 +37,7 @@ module Thistle
 
       def from_record
         @from_record ||= { "stock" => plain(active.stock), "target" => plain(active.targets[vessel == "jar" ? "stem" : "foliar"]),
-                           "stems" => (@patch&.stems || 40).to_s, "dose" => dose, "rate" => plain(units.from_si(:rate, 5).round(1)),
+                           "stems" => (@patch&.stems || 40).to_s, "dose" => dose, "rate" => rate,
                            "area" => plain(units.from_si(:area, @patch&.infested&.first || 100).round(1)),
                            "container" => plain(units.from_si(:volume, vessel == "jar" ? 500 : 15_000).round(1)) }
       end
@@ -46,6 +46,13 @@ module Thistle
       def dose
         ml = Core::Knowledge.shipped.removal("cut_stump").dose_ml[@patch&.stem_size] || 1
         plain(units.from_si(:volume, ml).round(3))
+      end
+
+      # What the plant's own way of leaf spraying puts on 100 m².
+      def rate
+        keys = @patch&.plant ? @patch.plant.removals.keys : ["foliar_spot"]
+        removals = Core::Knowledge.shipped.methods_of_removal.values_at(*keys)
+        plain(units.from_si(:rate, removals.filter_map(&:spray_l_per_100m2).min || 5).round(1))
       end
 
       def work_out

@@ -34,7 +34,6 @@ module Thistle
         def days(range) = range.map { |date| day(date) }
         def measured(range) = range.filter_map { |date| (day = @days[date]) && day.standing == :measured ? day : nil }
         def horizon = today + FORECAST - 1
-        def forecast?(date) = date.between?(today, horizon)
 
         # Soil on a date: measured weather through the bucket, then the forecast, then sliding to what is usual.
         def ground(date)

@@ -21,13 +21,15 @@ module Thistle
         end
 
         def initialize(lon, lat)
+          @features = ObjectSpace::WeakMap.new
           @factory = RGeo::Geos.factory(
             coord_sys: "+proj=laea +lat_0=#{lat} +lon_0=#{lon} +ellps=WGS84 +units=m +no_defs +type=crs",
             coord_sys_class: RGeo::CoordSys::Proj4
           )
         end
 
-        def feature(shape) = project(shape.geometry)
+        # A shape on the plane; projected once for as long as the shape lives.
+        def feature(shape) = @features[shape] ||= project(shape.geometry)
 
         # nil for a valid outline, else { at: [lon, lat], repaired: GeoJSON geometry or nil }.
         def fault(geometry)
