@@ -32,8 +32,8 @@ module Thistle
       def take_one(property, codes, feature, row, seen_on)
         shape = Core::Survey::Shape.new(feature.geometry)
         plant = Core::Knowledge.shipped.plants.values.find { |p| p.invasive? && feature.plant_named?(p) }
-        patch = Patch.new(property_id: property.id, arrival_id: id, code: codes.peek, seen_on:,
-                          plant_key: plant&.key, note: feature.name)
+        patch = Patch.new(arrival_id: id, code: codes.peek, seen_on:, plant_key: plant&.key, note: feature.name)
+        patch.property = property
         patch.radius_m = 2 if shape.kind == "point"
         patch.width_m = 2 if shape.kind == "line"
         patch.shape = shape
