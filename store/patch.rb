@@ -12,11 +12,12 @@ module Thistle
       one_to_many :tasks, class: "Thistle::Store::Task", order: :due_on
       one_to_many :plantings, class: "Thistle::Store::Planting", order: :from_on
 
+      WANTING = %w[reported standing regrowing].freeze # states in which work is wanted
       AGENDA = %i[id property_id code plant_key state gross_m2 water_m stems stem_size cover_class infested_m2 slope natives_near].freeze
 
       dataset_module do
         def live = where(deleted_at: nil)
-        def wanting_work = live.where(state: %w[reported standing regrowing])
+        def wanting_work = live.where(state: WANTING)
 
         # Only what an agenda looks at: the shape is most of a row, and dates are slow to read.
         def for_agenda = select(*AGENDA)

@@ -28,8 +28,9 @@ module Thistle
 
       # Patches for the drawn map, those that want work first; a crowd is cut off at what a small map can show.
       def drawn(property)
-        wanting = Sequel.case({ { state: %w[reported standing regrowing] } => 0 }, 1)
-        property.patches_dataset.live.order(wanting, :id).limit(DRAWN).all
+        patches = property.patches_dataset.live
+        wanting = patches.wanting_work.order(:id).limit(DRAWN).all
+        wanting + patches.exclude(state: Store::Patch::WANTING).order(:id).limit(DRAWN - wanting.size).all
       end
 
       # {group => [Agenda::Item]}
@@ -53,6 +54,7 @@ module Thistle
 
       def visits = Store::Task.due(through: today + SOON).exclude(Sequel[:tasks][:kind] => "treat")
 
+      def sites = @sites ||= Hash.new { |hash, id| hash[id] = property(id).site(today) }
       def by_id = @by_id ||= @properties.to_h { |property| [property.id, property] }
 
       def agenda
@@ -62,7 +64,7 @@ module Thistle
       def entry(patch)
         patch.associations[:property] = property(patch.property_id)
         choices = patch.choices(today)
-        choices && patch.plant.invasive? && Core::Decide::Agenda::Entry.new(id: patch.id, choices:, site: patch.property.site(today))
+        choices && patch.plant.invasive? && Core::Decide::Agenda::Entry.new(id: patch.id, choices:, site: sites[patch.property_id])
       end
 
       def row(item)

@@ -74,6 +74,7 @@ Sequel.migration do
       DateTime :updated_at, null: false
       unique %i[property_id code]
       index %i[property_id state]
+      index :state
     end
 
     create_table(:observations) do
