@@ -30,7 +30,8 @@ module Thistle
       def drawn(property)
         patches = property.patches_dataset.live
         wanting = patches.wanting_work.order(:id).limit(DRAWN).all
-        wanting + patches.exclude(state: Store::Patch::WANTING).order(:id).limit(DRAWN - wanting.size).all
+        room = DRAWN - wanting.size
+        room.positive? ? wanting + patches.exclude(state: Store::Patch::WANTING).order(:id).limit(room).all : wanting
       end
 
       # {group => [Agenda::Item]}
@@ -38,6 +39,13 @@ module Thistle
         @groups ||= agenda.items.group_by(&:group).transform_values do |items|
           items.sort_by.with_index { |item, n| [again(item.id) ? 0 : 1, n] }
         end
+      end
+
+      # How much there is to do, [number, unit] in the units of the patch's own property.
+      def amount(patch)
+        return [patch.stems, "stems"] if patch.stems
+
+        property(patch.property_id).measures.area(patch.infested&.first || patch.gross_m2).split(" ", 2)
       end
 
       def patch(id) = patches.fetch(id)

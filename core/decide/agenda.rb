@@ -43,8 +43,9 @@ module Thistle
         def answer(entry)
           choices = entry.choices
           near = choices.water_m.nil? || choices.water_m < Choices::NEAR_WATER_M
-          key = [:agenda, entry.site, near, choices.water_m&.zero?, (choices.cover || 0) > 50, choices.cover.nil?, *SHARED.map { |field| choices[field] }]
-          @kept.fetch(key) { work_out(choices, entry.site) }
+          ground = [near, choices.water_m&.zero?, (choices.cover || 0) > 50, choices.cover.nil?]
+          alike = SHARED.map { |field| choices[field] }
+          @kept.fetch([:agenda, entry.site, ground, alike]) { work_out(choices, entry.site) }
         end
 
         def work_out(choices, site)

@@ -195,6 +195,14 @@ module Thistle
       assert_equal 413, last_response.status
     end
 
+    def test_today_stands_a_crowd_of_patches
+      patch = patch("Q-04").values.except(:id)
+      Sequel::Model.db[:patches].multi_insert(Array.new(150) { |n| patch.merge(code: "Q-#{n + 500}") })
+
+      assert_equal 200, get("/").status
+      assert_includes last_response.body, "10 of 161"
+    end
+
     def test_what_was_seen_is_kept_unsettled_until_it_decides
       id = patch("Q-11").id
       send_form :post, "/identify/observations", patch: id, c: { habit: "vine", leaf_margin: "toothed" }
@@ -249,6 +257,8 @@ module Thistle
       assert_equal "waiting", groups["Q-10"], "freed already; its stumps wait for full leaf"
       assert_equal %w[B P Q S], board["agenda"].map { |row| row["patch"][0] }.uniq.sort
       assert_operator board["due_count"], :>, 0
+      get "/?at=#{patch("Q-01").property_id}"
+      assert_match(%r{<b>278</b>ft²}, last_response.body, "a patch of a US property is said in its own units")
     end
   end
 end
