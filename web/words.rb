@@ -48,6 +48,13 @@ module Thistle
       end
 
       def patch_title(patch) = "#{patch.plant&.name || "Not named yet"}, #{patch.code}"
+
+      # The same for a heading, where the code must not break at its hyphen.
+      def patch_heading(code, plant_key)
+        name = plant_key ? knowledge.plant(plant_key).name : "Not named yet"
+        %(#{h name}, <span class="code">#{h code}</span>)
+      end
+
       def h(text) = Rack::Utils.escape_html(text.to_s)
       def number(value) = value.nil? ? "" : value.to_s.delete_suffix(".0")
     end

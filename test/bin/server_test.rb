@@ -28,7 +28,7 @@ module Thistle
     end
 
     def wait_for_port
-      60.times do
+      120.times do
         return TCPSocket.new("127.0.0.1", @port).close
       rescue Errno::ECONNREFUSED
         sleep 0.25

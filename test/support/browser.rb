@@ -21,7 +21,7 @@ module Thistle
     end
     Capybara.default_driver = :chromium
     Capybara.server = :puma, { Silent: true, Threads: "1:4" }
-    Capybara.default_max_wait_time = 6
+    Capybara.default_max_wait_time = 10
     Capybara.enable_aria_label = true
     Capybara.app = ->(env) { Testing.demo.call(env) }
 
