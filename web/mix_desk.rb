@@ -8,8 +8,8 @@ module Thistle
 
       attr_reader :errors, :units, :answer
 
-      def initialize(params, patch, units)
-        @params, @patch, @units = params, patch, units
+      def initialize(params, patch, units, today)
+        @params, @patch, @units, @today = params, patch, units, today
         @errors = {}
         @answer = work_out
       end
@@ -25,15 +25,34 @@ module Thistle
         DEFAULTS[field] || from_record[field]
       end
 
+      # What the rules hold against herbicide on this patch, and against this active near water: [[text, source]].
+      def objections
+        return [] unless @patch&.plant
+
+        bench = Core::Decide::Bench.new(@patch.choices(@today), @patch.property.site(@today))
+        found = bench.verdict(removal).reasons.select(&:against?).map { |r| [r.text, r.source] }
+        found << ["Water is in reach, and this product is not labelled for aquatic use.", "common_practice"] if wet_and_wrong?(bench)
+        found
+      end
+
+      # The method that the jar or the tank is for: the one asked for, else the plant's own first, else the usual one.
+      def removal
+        fitting = methods_here.select { |method| method.herbicide == (vessel == "jar" ? :stem : :foliar) }
+        fitting.find { |method| method.key == @params["method"] } || fitting.first ||
+          Core::Knowledge.shipped.removal(vessel == "jar" ? "cut_stump" : "foliar_spot")
+      end
+
       # As a form, for the fields of the page.
       def [](field) = value(field.to_s)
       def error(field) = errors[field]
 
       def to_h
-        { vessel:, errors:, answer: answer&.to_h }
+        { vessel:, method: removal.key, errors:, objections: objections.map { |text, source| { text:, source: } }, answer: answer&.to_h }
       end
 
       private
+
+      def wet_and_wrong?(bench) = bench.situation.near_water? && !active.aquatic
 
       def from_record
         @from_record ||= { "stock" => plain(active.stock), "target" => plain(active.targets[vessel == "jar" ? "stem" : "foliar"]),
@@ -44,16 +63,14 @@ module Thistle
 
       # The first is a guess from the stem size, in mL or fl oz a stem.
       def dose
-        ml = Core::Knowledge.shipped.removal("cut_stump").dose_ml[@patch&.stem_size] || 1
+        ml = removal.dose_ml[@patch&.stem_size] || 1
         plain(units.from_si(:volume, ml).round(3))
       end
 
-      # What the plant's own way of leaf spraying puts on 100 m².
-      def rate
-        keys = @patch&.plant ? @patch.plant.removals.keys : ["foliar_spot"]
-        removals = Core::Knowledge.shipped.methods_of_removal.values_at(*keys)
-        plain(units.from_si(:rate, removals.filter_map(&:spray_l_per_100m2).min || 5).round(1))
-      end
+      def methods_here = @patch&.plant ? @patch.plant.removals.keys.map { |key| Core::Knowledge.shipped.removal(key) } : []
+
+      # What that way of leaf spraying puts on 100 m².
+      def rate = plain(units.from_si(:rate, removal.spray_l_per_100m2 || 5).round(1))
 
       def work_out
         numbers = %w[stock target container].to_h { |field| [field, number(field)] }

@@ -108,6 +108,18 @@ module Thistle
       assert_equal 422, last_response.status
     end
 
+    # The arithmetic is shown, and so is what forbids it: no licence, a stance, water in reach of a product not made for it.
+    def test_a_mix_says_what_the_rules_hold_against_it
+      get "/mix?patch=#{patch("P-05").id}"
+      ["Not on P-05 today", "No licensed applicator", "without herbicide"].each { |text| assert_includes last_response.body, text }
+      wet = patch("Q-10").update(water_m: 3.0)
+      wet.property.update(aquatic_label: true)
+      get "/mix?patch=#{wet.id}&active=glyphosate_ipa"
+      assert_includes last_response.body, "not labelled for aquatic use"
+      get "/mix?patch=#{wet.id}&active=glyphosate_ipa_aquatic"
+      refute_includes last_response.body, "this product is not labelled"
+    end
+
     def test_a_patch_is_drawn_measured_and_kept
       ring = [[-91.4, 38.0], [-91.3995, 38.0], [-91.3995, 38.0004], [-91.4, 38.0004], [-91.4, 38.0]]
       geometry = JSON.generate(type: "Polygon", coordinates: [ring])
