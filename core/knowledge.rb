@@ -30,8 +30,17 @@ module Thistle
         freeze
       end
 
+      def inspect = "#<#{self.class.name} #{plants&.size} plants>"
       def invaders = plants.values.select(&:invasive?)
       def natives = plants.values.reject(&:invasive?)
+
+      # The same library as if it had never known a plant.
+      def without(key)
+        dup.tap do |other|
+          other.instance_variable_set(:@plants, plants.except(key).freeze)
+          other.freeze
+        end
+      end
 
       # A plant by key; raises BadInput when the library has none.
       def plant(key)

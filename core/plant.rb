@@ -2,10 +2,10 @@
 
 module Thistle
   module Core
-    # A plant of the library, invasive or native, as its YAML file describes it.
+    # A plant of the library, invasive, native or harmless, as its YAML file describes it.
     class Plant
       attr_reader :key, :name, :scientific, :family, :status, :form, :traits, :characters, :phases,
-                  :look_alikes, :removals, :hazards, :disposal, :jobs, :replant, :seed, :spot, :matters, :life_source
+                  :look_alikes, :removals, :hazards, :disposal, :jobs, :replant, :seed, :spot, :matters, :life_source, :also, :regions, :dispersal
 
       def initialize(key, data)
         @key = key
@@ -20,17 +20,32 @@ module Thistle
         @look_alikes, @hazards, @jobs = data.values_at("look_alikes", "hazards", "jobs").map { |list| list || [] }
         @disposal = data.fetch("disposal", {})
         @replant, @seed, @spot, @matters = data.values_at("replant", "seed", "spot", "matters")
+        @also, @regions, @dispersal = data.fetch("also", []), data.fetch("regions", {}), data["dispersal"]
         freeze
       end
 
+      HARMS = %w[sap rash burning_sap poison sting].freeze # hazards of the plant itself: nothing is crushed or broken to see
+      GRAVE = HARMS - %w[sap] # nothing is cut or dug either
+
+      def inspect = "#<#{self.class.name} #{key}>"
       def invasive? = status == "invasive"
+      def native? = status == "native"
       def is?(*any) = any.any? { |trait| traits.include?(trait) }
       def woody? = is?(:woody)
       def aquatic? = form == :aquatic
       def resprouts? = is?(:stump_sprouts, :root_suckers, :crown_sprouts, :layers, :fragments_root)
-      def hazardous? = hazards.include?("sap")
+      def hazardous? = hazards.intersect?(HARMS)
+      def grave? = hazards.intersect?(GRAVE)
       def phase?(name) = phases.any? { |row| row["phase"] == name.to_s }
       def character_source(key) = @data.dig("characters", key, "source")
+
+      # Regions in which it is a weed, or at home.
+      def invasive_in?(region) = regions.fetch("invasive", []).include?(region)
+      def native_in?(region) = regions.fetch("native", []).include?(region)
+      def grows_in?(region) = invasive_in?(region) || native_in?(region)
+
+      # An invader that its file does not give for the region: reported before it is removed.
+      def new_to?(region) = invasive? && !region.nil? && !grows_in?(region)
 
       # Years that seed lives in the ground, {low, likely, high}, or nil when it is not by seed that it lasts.
       def seed_bank_years = seed && seed["bank_years"]

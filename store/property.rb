@@ -24,6 +24,9 @@ module Thistle
         end
       end
 
+      # Is a plant reported here before it is removed?
+      def watched?(plant) = JSON.parse(watch).include?(plant.key)
+
       def measures = Core::Units.new(units)
       def live_patches = patches_dataset.where(deleted_at: nil).order(:code)
       def boundary = zones_of("boundary").first

@@ -6,17 +6,13 @@ module Thistle
     module Answers
       module_function
 
-      # {character => state} from c[character]=state, blanks and "can't tell" left out.
-      def seen(params)
-        chosen = params["c"].is_a?(Hash) ? params["c"] : {}
-        chosen.select { |_, state| state.is_a?(String) && !state.empty? && state != "unknown" }
-      end
-
       def identify(key)
         settlement = key.settlement
-        { date: key.date, observed: key.observed, candidates: key.candidates.map { |c| candidate(c) },
-          settled: settlement.settled?, reasons: settlement.reasons, photograph: settlement.photographs,
-          next_look: key.next_look && look(key.next_look) }
+        { date: key.date, region: key.region, observed: key.observed, absent: key.absent, cannot_tell: key.skipped,
+          candidates: key.candidates.map { |c| candidate(c) }, unlisted: key.unlisted.round(4), settled: settlement.settled?,
+          reasons: settlement.reasons,
+          fights: settlement.fights.map { |f| { character: f.character.key, answer: f.answer, speaks_for: f.plant.key } },
+          photograph: settlement.photographs, withheld: key.withheld.map(&:key), next_look: key.next_look && look(key.next_look) }
       end
 
       def candidate(c)
@@ -32,14 +28,17 @@ module Thistle
       end
 
       def duel(duel)
-        rows = duel.rows.map { |r| { character: r.character.key, deciding: r.deciding, left: r.left, right: r.right } }
-        { left: duel.left.key, right: duel.right.key, text: duel.text, characters: rows }
+        rows = duel.rows.map do |r|
+          { character: r.character.key, deciding: r.deciding, unit: r.character.unit, apart: r.apart.round(2), left: r.left, right: r.right }
+        end
+        { left: duel.left.key, right: duel.right.key, text: duel.text, source: duel.source, characters: rows }
       end
 
       def plant(plant, site)
-        { key: plant.key, name: plant.name, scientific: plant.scientific, family: plant.family, status: plant.status,
-          traits: plant.traits, phases: phases(Core::Season::Phenology.new(plant, site).spans(site.year)),
-          methods: plant.removals.keys, look_alikes: plant.look_alikes.map { |l| l["plant"] } }
+        { key: plant.key, name: plant.name, scientific: plant.scientific, also: plant.also, family: plant.family, status: plant.status,
+          regions: plant.regions.except("source"), dispersal: plant.dispersal&.fetch("by"), hazards: plant.hazards,
+          seed_bank_years: plant.seed_bank_years, traits: plant.traits, phases: phases(Core::Season::Phenology.new(plant, site).spans(site.year)),
+          methods: plant.removals.keys, look_alikes: Core::Identify::Settlement.pairs(plant, Core::Knowledge.shipped).map { |pair| pair.plant.key } }
       end
 
       def phases(spans) = spans.map { |s| { phase: s.phase, from: s.from, to: s.to, source: s.source } }

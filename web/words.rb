@@ -10,6 +10,26 @@ module Thistle
                      "quiet" => "moss", "closed" => "moss" }.freeze
       SIZES = { "seedling" => "seedling", "pencil" => "pencil", "thumb" => "thumb", "wrist" => "wrist", "wider" => "wider" }.freeze
 
+      # Where one looks, in the order of effort.
+      GROUPS = { "afar" => "From where you stand", "leaf" => "Leaf", "stem" => "Stem and bark", "grass" => "Grass parts", "flower" => "Flower",
+                 "fruit" => "Fruit and seed", "water" => "In the water", "root" => "Under the ground" }.freeze
+      TOUCHES = { "feel" => "touching", "crush" => "crushing", "break" => "breaking", "cut" => "cutting", "dig" => "digging" }.freeze
+      STATUS_HUES = { "invasive" => "clay", "native" => "moss", "harmless" => "stone" }.freeze
+
+      def status_tag(plant) = %(<span class="tag #{STATUS_HUES.fetch(plant.status)}">#{plant.status}</span>)
+
+      # "crushing or breaking": what the withheld characters would have meant.
+      def touches(characters) = TOUCHES.slice(*characters.map(&:touch)).values.join(" or ")
+
+      # Plants that are reported before anyone removes them: new to the property's region, or on its watch list.
+      def early?(plant) = plant.new_to?(property.region) || property.watched?(plant)
+
+      def early_reason(plant)
+        return "It is on #{property.name}'s watch list." if property.watched?(plant)
+
+        "The library does not know it from #{Core::Identify::Regions::NAMES.fetch(property.region)}."
+      end
+
       def day(date) = date.strftime("%-d %B").sub(" 0", " ")
       def short_day(date) = date.strftime("%-d %b")
       def full_day(date) = date.strftime("%-d %B %Y")

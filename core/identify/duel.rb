@@ -5,31 +5,45 @@ module Thistle
     module Identify
       # Two plants side by side: only the characters that separate them, the deciding ones first.
       class Duel
-        Row = Value.define(:character, :left, :right, :deciding)
+        APART = 0.35 # share of specimens that differ, below which a character does not help
+        Row = Value.define(:character, :left, :right, :deciding, :apart)
 
-        attr_reader :left, :right, :text
+        attr_reader :left, :right, :text, :source
 
         def initialize(left, right, knowledge: Knowledge.shipped)
           @left, @right, @knowledge = left, right, knowledge
-          pair = Settlement.pairs(left, knowledge).find { |other, _| other == right }
-          @deciding, @text = pair ? pair[1..2] : [[], nil]
+          pair = Settlement.pairs(left, knowledge).find { |other| other.plant == right }
+          @deciding, @text, @source = pair ? [pair.by, pair.text, pair.source] : [[], nil, nil]
         end
 
+        # Deciding ones in the order of the file, then the better a character separates the sooner.
         def rows
-          shared = left.characters.keys & right.characters.keys
-          shared.reject { |key| states(left, key) == states(right, key) }
-                .map { |key| row(key) }.sort_by { |row| [row.deciding ? 0 : 1, row.character.effort] }
+          @rows ||= @knowledge.characters.values.filter_map { |character| row(character) }
+                              .sort_by { |row| [@deciding.index(row.character.key) || 99, -row.apart, row.character.effort] }
         end
 
         private
 
-        def row(key)
-          Row.new(character: @knowledge.characters.fetch(key), left: states(left, key), right: states(right, key),
-                  deciding: @deciding.include?(key))
+        # Only what at least one file describes: custom alone separates nobody.
+        def row(character)
+          return unless character.described?(left) || character.described?(right)
+
+          mine, theirs = [left, right].map { |plant| character.shares(plant) }
+          return unless mine && theirs
+
+          apart = mine.sum { |state, share| (share - theirs[state]).abs } / 2
+          deciding = @deciding.include?(character.key)
+          return unless deciding || apart >= APART
+
+          Row.new(character:, left: expected(character, left), right: expected(character, right), deciding:, apart:)
         end
 
-        # States that can be expected: {state => how often}, the never ones left out.
-        def states(plant, key) = plant.characters[key].except(*plant.characters[key].select { |_, v| v == "never" }.keys)
+        # {state => how often} to be expected, the never ones left out; for a measured one {"low" => , "high" => }.
+        def expected(character, plant)
+          return plant.characters.fetch(character.key) if character.measured? && character.described?(plant)
+
+          character.told(plant).reject { |_, often| often == "never" }
+        end
       end
     end
   end

@@ -7,107 +7,154 @@ module Thistle
       #
       #   Key.new({ "pith" => "hollow" }, site:, date:).candidates  # => [Candidate], likeliest first
       #
-      # Every plant starts equal. An answer multiplies each plant's weight by the chance of that answer:
-      # (1 - e) x share of the state in the plant + e / states, e being the character's observer error.
+      # Bayes' rule over the library: what is to be expected here today (Prior) times the chance of each answer
+      # (Chances), scaled to 1 together with the plants that the library does not know.
       class Key
-        # How often, as shares; a state that a file does not list for a described character counts as never (memory).
-        SHARES = { "always" => 0.96, "usually" => 0.75, "sometimes" => 0.3, "rarely" => 0.06, "never" => 0.005 }.freeze
         FITS = %w[always usually sometimes].freeze
         SETTLED_AT = 0.95
-        LIKELY = 0.02 # below it, a plant no longer shapes what is asked
+        LIKELY = 0.002   # below it, a plant no longer shapes what is asked
+        UNLISTED = 0.35  # weight, before anyone looks, of plants that the library does not know, against 1 - it (memory)
+        LEADS = 0.8      # from this chance on, a plant leads: what decides against its look-alikes is asked first
+        WORTHLESS = 0.005 # bits; a look that tells less is not asked for
+        HAZARD = 0.05    # from this chance on, a plant that can harm decides what may be touched
         EFFORT = { 1 => 1.0, 2 => 0.8, 3 => 0.6 }.freeze
+        LISTED = 12      # candidates told in full
 
         Candidate = Value.define(:plant, :probability, :fits, :against, :unseen)
 
-        attr_reader :observed, :site, :date, :knowledge
+        attr_reader :observed, :absent, :skipped, :site, :date, :region, :knowledge, :prior, :chances
 
-        # observed: {character key => state key}. Raises BadInput on a key that is not in the library.
-        def initialize(observed, site:, date: site.today, knowledge: Knowledge.shipped)
-          @knowledge, @site, @date = knowledge, site, date
-          @observed = observed.each { |key, state| check(key, state) }.dup.freeze
+        # observed: {character => state, or a number for a measured one}; absent: {character => [states that it does not
+        # have]}; skipped: characters that cannot be told. Raises BadInput on a key that is not in the library.
+        def initialize(observed, site:, date: site.today, region: nil, knowledge: Knowledge.shipped, **more)
+          @site, @date, @region, @knowledge = site, date, region, knowledge
+          @chances = Chances.of(knowledge)
+          @absent, @skipped = more.fetch(:absent, {}), more.fetch(:skipped, [])
+          @prior = more[:prior] || Prior.new(chances:, site:, date:, region:)
+          @states = observed.to_h { |key, answer| [key, character(key).state_of(answer)] }
+          @absent.each { |key, states| states.each { |state| character(key).state_of(state) } }
+          @observed = observed.dup.freeze
         end
 
+        # The likeliest plants, at most LISTED.
         def candidates
-          @candidates ||= weights.sort_by { |plant, p| [-p, plant.name] }
-                                 .map { |plant, p| candidate(plant, p) }.freeze
+          @candidates ||= order.first(LISTED).map { |n| candidate(chances.plants[n]) }.freeze
         end
 
         def top = candidates.first
+        def probability(plant) = probabilities[chances.index(plant)]
+
+        # {plant => probability}; with `unlisted` they add up to 1.
+        def weights = chances.plants.zip(probabilities).to_h
+
+        # The chance that it is a plant which the library does not know.
+        def unlisted = probabilities.drop(size).sum
+
+        # Numbers in the order of Chances#plants, then those of the strangers beside them.
+        def probabilities = @probabilities ||= weigh
 
         # Bits of doubt left.
-        def doubt = entropy(weights.values)
+        def doubt = -probabilities.sum { |p| p.positive? ? p * Math.log2(p) : 0 }
 
-        # Characters worth showing now: answered ones, and those that some likely plant is described by and
-        # can be seen on this date.
-        def askable
-          knowledge.characters.values.select do |character|
-            observed.key?(character.key) || (visible?(character) && telling?(character))
-          end
+        # Indexes of the plants that still shape what is asked.
+        def likely = @likely ||= (0...size).select { |n| probabilities[n] >= LIKELY }
+
+        # A row of Chances (:rows or :logs) averaged over likely plants and strangers.
+        def expect(table, character, state)
+          row = chances.public_send(table, character)[state]
+          shaping.sum { |n, p| p * row[n] }
         end
 
         # The next best look, or nil when nothing that can be seen today would help.
-        def next_look
-          @next_look ||= askable.reject { |c| observed.key?(c.key) || (c.touch && hazard_likely?) }
-                                .map { |c| Look.new(self, c) }.max_by(&:worth)&.then { |look| look.gain > 0.01 ? look : nil }
-        end
+        def next_look = looks.first
 
-        # A key with one more answer.
-        def plus(character, state) = self.class.new(observed.merge(character => state), site:, date:, knowledge:)
-
-        def settlement = Settlement.new(self)
-
-        # {plant => probability}
-        def weights
-          @weights ||= begin
-            raw = knowledge.plants.values.to_h do |plant|
-              [plant, observed.reduce(1.0) { |weight, (key, state)| weight * chance(plant, key, state) }]
-            end
-            total = raw.values.sum
-            raw.transform_values { |weight| weight / total }
+        # Looks still open that would help and that nobody is harmed by, best first. Once one plant leads, what decides
+        # between it and its look-alikes comes first.
+        def looks
+          @looks ||= begin
+            deciding = top.probability > LEADS ? settlement.missing : []
+            open.map { |character| Look.new(self, character) }.select { |look| look.gain > WORTHLESS || deciding.include?(look.character.key) }
+                .sort_by { |look| [deciding.include?(look.character.key) ? 0 : 1, -look.worth] }
           end
         end
 
-        # Chance that someone looking at `plant` answers `state`.
-        def chance(plant, key, state)
-          character = knowledge.characters.fetch(key)
-          frequency = plant.characters[key]
-          return 1.0 / character.states.size unless frequency
-
-          shares = character.states.keys.to_h { |name| [name, SHARES.fetch(frequency.fetch(name, "never"))] }
-          ((1 - character.error) * shares.fetch(state) / shares.values.sum) + (character.error / character.states.size)
+        # Characters left out because a plant that can harm may be this one.
+        def withheld
+          touches = hazards.any?(&:grave?) ? %w[feel crush break cut dig] : %w[crush break]
+          hazards.any? ? unanswered.select { |character| touches.include?(character.touch) } : []
         end
 
-        def entropy(weights) = -weights.sum { |p| p.positive? ? p * Math.log2(p) : 0 }
-        def hazard_likely? = weights.any? { |plant, p| plant.hazardous? && p > 0.05 && p < SETTLED_AT }
+        # The chance that a character can be seen today, over the likely plants.
+        def shown(character)
+          return 0.0 unless prior.year_shows?(character.shows)
+
+          seen = prior.seen(character.shows) or return 1.0
+          likely.sum { |n| probabilities[n] * seen[n] } / likely.sum { |n| probabilities[n] }
+        end
+
+        # A key with one more answer.
+        def plus(character, answer)
+          self.class.new(observed.merge(character => answer), site:, date:, region:, knowledge:, prior:, absent:, skipped:)
+        end
+
+        def settlement = @settlement ||= Settlement.new(self)
+        def state(key) = @states[key]
+
+        # Plants that can harm and may be this one.
+        def hazards = likely.select { |n| probabilities[n] >= HAZARD }.map { |n| chances.plants[n] }.select(&:hazardous?)
+
+        # How an answer sits with a plant: :fits, :against, or nil where its file is silent.
+        def stand(plant, key)
+          told = character(key).told(plant)
+          told.empty? ? nil : stand_of(told[@states.fetch(key)])
+        end
 
         private
 
-        def check(key, state)
-          character = knowledge.characters[key]
-          raise BadInput.new("“#{key}” is not a character in the library.", field: key) unless character
-          raise BadInput.new("“#{state}” is not a state of #{key}.", field: key) unless character.states.key?(state)
+        def size = chances.plants.size
+
+        # [index, probability] of likely plants and strangers, scaled to 1.
+        def shaping
+          @shaping ||= begin
+            found = probabilities.each_with_index.filter_map { |p, n| [n, p] if p >= LIKELY }
+            total = found.sum(&:last)
+            found.map { |n, p| [n, p / total] }
+          end
         end
 
-        def candidate(plant, probability)
-          seen, unseen = plant.characters.keys.partition { |key| observed.key?(key) }
-          fits, against = seen.partition { |key| FITS.include?(plant.characters[key][observed[key]]) }
-          Candidate.new(plant:, probability:, fits:, against:, unseen:)
+        def character(key)
+          knowledge.characters.fetch(key) { raise BadInput.new("“#{key}” is not a character in the library.", field: key) }
         end
 
-        def likely = @likely ||= weights.select { |_, p| p >= LIKELY }.keys
-
-        def visible?(character)
-          return true if character.shows == "any"
-
-          likely.any? { |plant| phases(plant).intersect?(phases_for(character.shows)) }
+        def unanswered
+          @unanswered ||= knowledge.characters.values.reject do |c|
+            observed.key?(c.key) || absent.key?(c.key) || skipped.include?(c.key) || shown(c) < 0.02
+          end
         end
 
-        def phases_for(shows) = shows == "fruit" ? %i[green_seed ripe_seed] : [shows.to_sym]
-        def phases(plant) = (@phases ||= {})[plant.key] ||= Season::Phenology.new(plant, site).phases_on(date)
+        def open = unanswered - withheld
+        def stand_of(often) = FITS.include?(often) ? :fits : :against
+        def order = @order ||= (0...size).sort_by { |n| [-probabilities[n], chances.plants[n].name] }
 
-        def telling?(character)
-          described = likely.filter_map { |plant| plant.characters[character.key] }
-          described.uniq.size > 1 || (observed.empty? && described.any?)
+        # The prior times the chance of every answer, plant by plant and stranger by stranger.
+        def weigh
+          weights = prior.weights.map { |weight| (1 - UNLISTED) * weight } + prior.weights.map { |weight| UNLISTED * weight }
+          @states.each { |key, state| times(weights, chances.rows(key)[state], prior.seen(character(key).shows)) }
+          @absent.each { |key, states| states.each { |state| without(weights, chances.rows(key)[state]) } }
+          total = weights.sum
+          weights.map { |weight| weight / total }.freeze
+        end
+
+        def times(weights, row, seen)
+          weights.each_index { |n| weights[n] *= seen && seen[n % size].zero? ? row[n] * Prior::OUT_OF_PHASE : row[n] }
+        end
+
+        def without(weights, row) = weights.each_index { |n| weights[n] *= 1 - row[n] }
+
+        def candidate(plant)
+          by = observed.keys.group_by { |key| stand(plant, key) }
+          Candidate.new(plant:, probability: probability(plant), fits: by.fetch(:fits, []), against: by.fetch(:against, []),
+                        unseen: plant.characters.keys - observed.keys)
         end
       end
     end

@@ -13,28 +13,28 @@ module Thistle
           @key, @character = key, character
         end
 
-        # Expected bits of doubt removed.
-        def gain = @key.doubt - outcomes_with_keys.sum { |_, chance, after| chance * after.doubt }
+        # Expected bits of doubt removed, if it can be seen: the mutual information of plant and answer,
+        # sum of p c log2 c over plants and states, less m log2 m over states (m: chance of the answer).
+        # The strangers beside the likely plants count as plants: a look that only confirms a name is worth something.
+        def gain
+          @gain ||= chances.sum { |state, m| @key.expect(:logs, character.key, state) - (m * Math.log2(m)) }
+        end
 
-        # Gain weighed by how easy the look is.
-        def worth = gain * Key::EFFORT.fetch(character.effort)
+        # Gain weighed by how easy the look is, and how likely it is that there is anything to see today.
+        def worth = gain * Key::EFFORT.fetch(character.effort) * @key.shown(character)
 
         # What each answer would mean, likeliest first; answers under 4 % left out.
         def outcomes
-          outcomes_with_keys.select { |_, chance, _| chance > 0.04 }.sort_by { |_, chance, _| -chance }.map do |state, chance, after|
-            Outcome.new(state:, label: character.states.fetch(state), chance:, leader: after.top.plant,
-                        probability: after.top.probability)
+          @outcomes ||= chances.select { |_, chance| chance > 0.04 }.sort_by { |_, chance| -chance }.map do |state, chance|
+            after = @key.plus(character.key, character.answer_in(state)).top
+            Outcome.new(state:, label: character.states.fetch(state), chance:, leader: after.plant, probability: after.probability)
           end
         end
 
         private
 
-        def outcomes_with_keys
-          @outcomes_with_keys ||= character.states.keys.map do |state|
-            chance = @key.weights.sum { |plant, p| p * @key.chance(plant, character.key, state) }
-            [state, chance, @key.plus(character.key, state)]
-          end
-        end
+        # {state => chance of that answer}, over the likely plants and strangers.
+        def chances = @chances ||= character.states.keys.to_h { |state| [state, @key.expect(:rows, character.key, state)] }
       end
     end
   end

@@ -3,39 +3,66 @@
 module Thistle
   module Core
     module Identify
-      # Is the name settled? Only above 95 %, with a deciding character seen against every look-alike,
-      # and nothing seen that contradicts it.
+      # Is the name settled? Only from 95 % on, with enough seen, a deciding character seen against every look-alike
+      # that is not ruled out, and nothing seen that contradicts it.
       class Settlement
-        attr_reader :reasons, :plant
+        ENOUGH = 5 # characters that must fit
+        RULED_OUT = 0.001 # a look-alike below it needs no deciding character of its own
+        Pair = Value.define(:plant, :by, :text, :source)
+        Fight = Value.define(:character, :answer, :plant)
+
+        attr_reader :plant
 
         def initialize(key)
           @key = key
           @top = key.top
           @plant = @top.plant
-          @reasons = key.observed.empty? ? ["Nothing seen yet."] : [likely_enough, *undecided, *contradicted].compact
         end
 
         def settled? = reasons.empty?
 
-        # Pairs that the leading plant could be mistaken for: [other plant, characters that decide, text].
-        def pairs = self.class.pairs(plant, @key.knowledge)
-
-        def self.pairs(plant, knowledge)
-          own = plant.look_alikes.map { |row| [knowledge.plant(row["plant"]), row["by"], row["text"], row["source"]] }
-          named_by = knowledge.plants.values.flat_map do |other|
-            other.look_alikes.select { |row| row["plant"] == plant.key }
-                 .map { |row| [other, row["by"], row["text"], row["source"]] }
-          end
-          own + named_by
+        # Why it is not settled, in sentences; empty when it is.
+        def reasons
+          @reasons ||= @key.observed.empty? ? ["Nothing seen yet."] : [likely_enough, enough_seen, *undecided, *contradicted].compact
         end
+
+        # Pairs that the leading plant could be mistaken for.
+        def pairs = @pairs ||= self.class.pairs(plant, @key.knowledge)
+
+        # In the plant's own file, and in the files of the plants that name it.
+        def self.pairs(plant, knowledge)
+          own = plant.look_alikes.filter_map { |row| pair(knowledge.plants[row["plant"]], row) }
+          named_by = knowledge.plants.values.flat_map { |other| other.look_alikes.filter_map { |row| pair(other, row) if row["plant"] == plant.key } }
+          (own + named_by).uniq(&:plant)
+        end
+
+        def self.pair(plant, row) = plant && Pair.new(plant:, by: row["by"], text: row["text"], source: row["source"])
+        private_class_method :pair
+
+        # Characters that would decide and have not been seen.
+        def missing = open_pairs.flat_map(&:by).uniq - @key.observed.keys
 
         # What to photograph while it is not settled, in words.
         def photographs
-          keys = (pairs.flat_map { |_, by, _| by } + [@key.next_look&.character&.key]).compact.uniq
-          keys.map { |key| @key.knowledge.characters.fetch(key).label.downcase }
+          keys = (missing + pairs.flat_map(&:by) + [@key.next_look&.character&.key]).compact.uniq - @key.observed.keys
+          keys.map { |key| character(key).label.downcase }
+        end
+
+        # Answers that fight: each one, and the plant that it speaks for among those it fits. Empty when they agree.
+        def fights
+          return [] if @top.against.empty?
+
+          ours = @top.fits.map { |key| Fight.new(character: character(key), answer: @key.observed[key], plant:) }
+          @top.against.filter_map { |key| fight(key) } + ours
         end
 
         private
+
+        def fight(key)
+          fitting = @key.chances.plants.select { |other| @key.stand(other, key) == :fits }
+          rival = fitting.max_by { |other| @key.probability(other) }
+          rival && Fight.new(character: character(key), answer: @key.observed[key], plant: rival)
+        end
 
         def likely_enough
           return if @top.probability >= Key::SETTLED_AT
@@ -43,25 +70,35 @@ module Thistle
           "#{plant.name} stands at #{(@top.probability * 100).floor} %; a name needs #{(Key::SETTLED_AT * 100).to_i} %."
         end
 
-        def undecided
-          return few_looks if pairs.empty?
+        def enough_seen
+          return if @top.fits.size >= ENOUGH
 
-          pairs.reject { |_, by, _| by.intersect?(@top.fits) }.map do |other, by, _|
-            "#{labels(by)} tells it from #{other.name}, and has not been looked at."
+          "Only #{@top.fits.size} of at least #{ENOUGH} characters seen that fit."
+        end
+
+        # Look-alikes not yet told apart. One that is ruled out all but for certain no longer counts,
+        # as long as something that decides has been seen at all.
+        def open_pairs
+          @open_pairs ||= begin
+            open = pairs.reject { |pair| pair.by.intersect?(@top.fits) }
+            decided = open.size < pairs.size
+            decided ? open.reject { |pair| @key.probability(pair.plant) < RULED_OUT } : open
           end
         end
 
-        def few_looks
-          @top.fits.size < 3 ? ["Only #{@top.fits.size} of at least 3 characters seen."] : []
+        def undecided
+          open_pairs.first(3).map { |pair| "#{labels(pair.by)} tells it from #{pair.plant.name}, and has not been seen to fit." }
         end
 
         def contradicted
-          return if @top.against.empty?
+          against = @top.against
+          return if against.empty?
 
-          "#{labels(@top.against)} speaks against #{plant.name}."
+          "#{labels(against, " and ")} #{against.one? ? "speaks" : "speak"} against #{plant.name}."
         end
 
-        def labels(keys) = keys.map { |key| @key.knowledge.characters.fetch(key).label }.join(" or ")
+        def labels(keys, join = " or ") = keys.map { |key| character(key).label }.join(join)
+        def character(key) = @key.knowledge.characters.fetch(key)
       end
     end
   end

@@ -6,6 +6,10 @@ module Thistle
       # What a schema cannot see: that a key named in one file exists in another, that look-alikes can be
       # told apart by the characters they name, and that every source is listed.
       class CrossCheck
+        # Phases that a plant must have for a character to be seen on it.
+        SHOWN_BY = { "leaf" => %w[leaf], "flower" => %w[flower], "fruit" => %w[green_seed ripe_seed] }.freeze
+        APART = 0.5 # share of specimens that a separator must tell apart
+
         def initialize(knowledge)
           @knowledge = knowledge
         end
@@ -23,7 +27,7 @@ module Thistle
         def check_plant(plant)
           file = "#{plant.invasive? ? "plants" : "natives"}/#{plant.key}.yml"
           known(plant.characters.keys, @knowledge.characters, file, "characters")
-          plant.characters.each { |key, states| known(states.keys, character(key).states, file, "characters/#{key}") }
+          plant.characters.each { |key, told| check_character(plant, character(key), told, file) }
           known(plant.removals.keys, @knowledge.methods_of_removal, file, "methods")
           known(plant.hazards, @knowledge.cautions, file, "hazards")
           known(plant.disposal.values_at("clean", "seeding").compact, @knowledge.disposal, file, "disposal")
@@ -31,14 +35,25 @@ module Thistle
           plant.look_alikes.each { |pair| check_pair(plant, pair, file) }
         end
 
+        # A range belongs to a measured character, states to any other; and someone must be able to see it.
+        def check_character(plant, character, told, file)
+          field = "characters/#{character.key}"
+          fault(file, field, "a measured character takes low and high") if character.measured? != told.key?("low")
+          known(told.keys, character.states, file, field) unless character.measured?
+          fault(file, field, "low is above high") if character.measured? && told["low"] > told["high"]
+          phases = SHOWN_BY[character.shows]
+          fault(file, field, "nobody could see it: the plant has no phase #{phases.join(" or ")}") if phases&.none? { |phase| plant.phase?(phase) }
+        end
+
         def check_pair(plant, pair, file)
           known([pair["plant"]], @knowledge.plants, file, "look_alikes/plant")
           other = @knowledge.plants[pair["plant"]]
           pair["by"].each do |key|
             known([key], @knowledge.characters, file, "look_alikes/by")
-            mine, theirs = plant.characters[key], other.characters[key]
+            mine, theirs = [plant, other].map { |one| character(key).shares(one) }
             fault(file, "look_alikes/by", "#{key} is not described for both plants") unless mine && theirs
-            fault(file, "look_alikes/by", "#{key} is the same in both plants") if mine == theirs
+            apart = mine.sum { |state, share| (share - theirs[state]).abs } / 2
+            fault(file, "look_alikes/by", "#{key} hardly separates it from #{other.name}") if apart < APART
           end
         end
 

@@ -21,9 +21,12 @@ module Thistle
 
     private
 
+    # Opens the group that a character is in, unless it is the suggested look; picks a state and waits for the answer.
     def choose_glyph(character, words)
-      within("#look-#{character}") { find("label", text: /\A#{words}\z/).click }
-      assert_selector "#look-#{character} input:checked + span", text: words
+      look = find("#look-#{character}", visible: :all)
+      look.find(:xpath, "./ancestor::details[1]/summary").click unless look.visible?
+      within("#look-#{character}") { find("label.glyph-card", text: /\A#{words}/).click }
+      assert_selector ".answered", text: words
     end
 
     def pick(legend, words)
@@ -53,12 +56,17 @@ module Thistle
       choose_glyph "habit", "shrub"
       choose_glyph "leaf_arrangement", "opposite"
       choose_glyph "leaf_margin", "smooth"
+      choose_glyph "bark", "shaggy strips"
       assert_text "Not settled yet"
-      assert_text "Cut twig or Flower colour tells it from Coralberry"
-      click_link "Amur honeysuckle beside Coralberry"
+      assert_text "Cut twig or Flower colour or Leaf tip tells it from Coralberry"
+      visit "#{current_path}/duel/amur_honeysuckle/coralberry"
       assert_selector "tr.deciding", text: "Cut twig"
       page.go_back
       choose_glyph "pith", "hollow"
+      choose_glyph "leaf_tip", "long drawn out"
+      choose_glyph "flower_stalk", "short"
+      choose_glyph "flower_colour", "white"
+      choose_glyph "flower_cluster", "along the stem"
       assert_text "Settled: Amur honeysuckle"
       click_button "Settle Q-13 as Amur honeysuckle"
       assert_text "Settled: Amur honeysuckle."

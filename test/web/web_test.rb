@@ -219,7 +219,8 @@ module Thistle
       id = patch("Q-11").id
       send_form :post, "/identify/observations", patch: id, c: { habit: "vine", leaf_margin: "toothed" }
       assert_equal ["reported", 2], [patch("Q-11").state, patch("Q-11").observations.size]
-      seen = { habit: "vine", leaf_margin: "toothed", fruit_place: "along", leaf_shape: "round", root_colour: "orange" }
+      seen = { habit: "vine", climbs_by: "twining", leaf_margin: "toothed", flower_cluster: "axils", flower_colour: "green", leaf_shape: "round",
+               root_colour: "orange", leaf_length: "8" }
       send_form :post, "/identify/observations", patch: id, c: seen
 
       assert_equal %w[standing oriental_bittersweet], [patch("Q-11").state, patch("Q-11").plant_key]

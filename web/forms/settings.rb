@@ -11,14 +11,15 @@ module Thistle
             required(:units).filled(:string, included_in?: Core::Units::SYSTEMS)
             required(:stance).filled(:string, included_in?: Core::Decide::Choices::STANCES.keys)
             required(:texture).filled(:string, included_in?: Core::Season::Soil::CAPACITY_MM.keys)
+            optional(:region).filled(:string, included_in?: Core::Identify::Regions::NAMES.keys)
             optional(:licensed).filled(:bool)
             optional(:aquatic_label).filled(:bool)
           end
         end
 
-        # A box that is not ticked is a no.
+        # A box that is not ticked is a no; a region that is not chosen is none.
         def store(property)
-          ok? && property.update(licensed: false, aquatic_label: false, **values)
+          ok? && property.update(licensed: false, aquatic_label: false, region: nil, **values)
         end
       end
     end

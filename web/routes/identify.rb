@@ -8,8 +8,8 @@ module Thistle
         def self.registered(app)
           app.get "/identify" do
             patch = patch_in_query
-            key = Core::Identify::Key.new(Answers.seen(params), site:, date: today)
-            show "identify/index", data: -> { Answers.identify(key) }, key:, patch:
+            desk = IdentifyDesk.new(params, property, today)
+            show "identify/index", data: -> { Answers.identify(desk.key).merge(errors: desk.errors) }, desk:, patch:
           end
 
           app.get "/identify/plants/:key" do
@@ -25,7 +25,7 @@ module Thistle
 
           app.post "/identify/observations" do
             patch = patch_at(params["patch"])
-            key = Core::Identify::Key.new(Answers.seen(params), site:, date: today)
+            key = IdentifyDesk.new(params, property, today).key
             raise Core::BadInput.new("Choose at least one thing that you saw.", field: :c) if key.observed.empty?
 
             seen = Store::Observation.record(patch, key, note: params["note"])

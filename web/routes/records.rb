@@ -20,7 +20,7 @@ module Thistle
         end
 
         def self.form(property, today)
-          typed = property.values.slice(:name, :units, :stance, :texture).transform_values(&:to_s)
+          typed = property.values.slice(:name, :units, :stance, :texture, :region).compact.transform_values(&:to_s)
           ticks = property.values.slice(:licensed, :aquatic_label).transform_values(&:to_s)
           Forms::Settings.new(typed.merge(ticks), units: property.measures, today:)
         end

@@ -1,0 +1,80 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Identify
+      # The chance of every answer in every plant, worked out once: rows of numbers in the order of `plants`.
+      #
+      # (1 - e) x share of the state in the plant + e / states, e being the character's observer error. Beside every
+      # plant of the library stands a stranger like it, that the library does not know. It answers like its kin as often
+      # as look-alikes of the library are alike in that character, and like any plant in the rest: a hollow pith
+      # says more for a name than a thornless stem.
+      class Chances
+        NOT_THERE = 0.25 # someone sees a part that such a plant does not have (memory)
+        KINSHIP = 0.7    # how alike look-alikes are in a character of which fewer than FEW pairs tell (memory)
+        FEW = 5
+        DISTINCT = 0.4   # never taken for less alike than this
+
+        attr_reader :plants, :characters
+
+        # The shipped library's, kept.
+        def self.of(knowledge)
+          @kept ||= ObjectSpace::WeakMap.new
+          @kept[knowledge] ||= new(knowledge.plants.values, knowledge.characters)
+        end
+
+        def initialize(plants, characters)
+          @plants, @characters = plants, characters
+          @pairs = pairs
+          @index = plants.each_with_index.to_h { |plant, n| [plant.key, n] }
+          @rows = characters.transform_values { |character| rows_of(character) }
+          @logs = @rows.transform_values { |rows| rows.transform_values { |row| row.map { |c| c * Math.log2(c) }.freeze } }
+        end
+
+        def index(plant) = @index.fetch(plant.key)
+
+        # {state => row} of a character: first every plant, then every plant's stranger.
+        def rows(key) = @rows.fetch(key)
+
+        # c log2 c of the same rows.
+        def logs(key) = @logs.fetch(key)
+
+        private
+
+        def rows_of(character)
+          columns = plants.map { |plant| column(character, plant) }
+          kinship = kinship(character)
+          character.states.keys.each_with_index.to_h { |state, n| [state, with_strangers(columns.map { |column| column[n] }, kinship)] }
+        end
+
+        def column(character, plant)
+          size = character.states.size
+          shares = character.shares(plant)
+          return Array.new(size, (character.for?(plant) ? 1.0 : NOT_THERE) / size) unless shares
+
+          shares.values.map { |share| ((1 - character.error) * share) + (character.error / size) }
+        end
+
+        def with_strangers(row, kinship)
+          mean = row.sum / row.size
+          [*row, *row.map { |chance| (kinship * chance) + ((1 - kinship) * mean) }].freeze
+        end
+
+        # Look-alikes of the library, both of them in it: [[plant, other]].
+        def pairs
+          by_key = plants.to_h { |plant| [plant.key, plant] }
+          plants.flat_map { |plant| plant.look_alikes.filter_map { |row| (other = by_key[row["plant"]]) && [plant, other] } }
+        end
+
+        # The share of specimens in which two look-alikes show the same, over the pairs that are described.
+        def kinship(character)
+          alike = @pairs.filter_map do |pair|
+            mine, theirs = pair.map { |plant| character.shares(plant) if character.described?(plant) }
+            mine && theirs && mine.sum { |state, share| [share, theirs[state]].min }
+          end
+          alike.size < FEW ? KINSHIP : [alike.sum / alike.size, DISTINCT].max
+        end
+      end
+    end
+  end
+end
