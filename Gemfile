@@ -4,8 +4,10 @@ source "https://rubygems.org"
 
 ruby ">= 3.1"
 
+gem "csv", "~> 3.3"               # writes Darwin Core
 gem "dry-validation", "~> 1.10"   # reads and checks what people type
 gem "erubi", "~> 1.13"            # escapes every <%= %>
+gem "exifr", "~> 1.4"             # reads when and where a photograph was taken
 gem "json_schemer", "~> 2.4"      # checks knowledge/ at boot
 gem "nokogiri", "~> 1.18"         # reads KML and GPX
 gem "puma", "~> 6.6"

@@ -5,6 +5,7 @@
 require "rack/mock"
 require "tmpdir"
 require_relative "../thistle"
+require_relative "identify"
 
 module Thistle
   class Bench
@@ -27,7 +28,10 @@ module Thistle
       viewport
       patch_page
       today
+      identify
     end
+
+    def identify = IdentifyBench.new(@property.site(Store::Setting.today)).run { |path| get(path) }
 
     private
 

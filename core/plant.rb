@@ -51,7 +51,10 @@ module Thistle
       def seed_bank_years = seed && seed["bank_years"]
 
       # Every source key in the file, for the check at boot.
-      def source_keys = collect_sources(@data).uniq
+      def source_keys = sources_used.uniq
+
+      # The source of every fact, one a fact.
+      def sources_used = collect_sources(@data)
 
       private
 

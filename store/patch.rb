@@ -10,6 +10,7 @@ module Thistle
       one_to_many :treatments, class: "Thistle::Store::Treatment", order: :done_on
       one_to_many :checks, class: "Thistle::Store::Check", order: :checked_on, eager: [:treatment]
       one_to_many :tasks, class: "Thistle::Store::Task", order: :due_on
+      one_to_many :reports, class: "Thistle::Store::Report", order: :id
       one_to_many :plantings, class: "Thistle::Store::Planting", order: :from_on
 
       WANTING = %w[reported standing regrowing].freeze # states in which work is wanted
@@ -70,9 +71,13 @@ module Thistle
         plant && Core::Decide::Choices.new(
           plant:, settled: settled?, date: today, size: plant.woody? || plant.is?(:tussock) ? stem_size : "seedling",
           stance: property.stance, licensed: property.licensed, aquatic_label: property.aquatic_label, water_m:,
-          slope:, natives_near:, cover: cover&.middle, freed_on:, stems:, area_m2: infested&.first || gross_m2
+          slope:, natives_near:, cover: cover&.middle, freed_on:, stems:, area_m2: infested&.first || gross_m2,
+          new_here: first?, reported: first? && !reports_dataset.empty?
         )
       end
+
+      # Is it reported before anyone removes it?
+      def first? = property.reports_first?(plant)
 
       # The story so far, as the state machine reads it.
       def life

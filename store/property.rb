@@ -24,8 +24,15 @@ module Thistle
         end
       end
 
-      # Is a plant reported here before it is removed?
-      def watched?(plant) = JSON.parse(watch).include?(plant.key)
+      # Plants that are reported here before anyone removes them: new to the region, or watched for.
+      def reports_first?(plant) = plant.new_to?(region) || watched?(plant)
+      def watched?(plant) = watch.include?(%("#{plant.key}"))
+
+      # Begins or ends the watch for a plant.
+      def toggle_watch(plant)
+        keys = JSON.parse(watch)
+        update(watch: JSON.generate(watched?(plant) ? keys - [plant.key] : keys + [plant.key]))
+      end
 
       def measures = Core::Units.new(units)
       def live_patches = patches_dataset.where(deleted_at: nil).order(:code)

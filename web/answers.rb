@@ -27,6 +27,31 @@ module Thistle
         { character: look.character.key, gain_bits: look.gain.round(3), outcomes: }
       end
 
+      def report(report)
+        { id: report.id, property: report.property.name, patch: report.patch&.code, seen_on: report.seen_on, observed: report.observed,
+          candidates: report.likeliest.map { |plant, p| { plant: plant.key, scientific: plant.scientific, probability: p } },
+          latitude: report.latitude, longitude: report.longitude,
+          photos: report.photos.map { |p| { file: "/identify/photos/#{p.id}", taken_on: p.taken_on } },
+          answer: report.answer_key, answered_by: report.answered_by, answered_on: report.answered_on, answer_note: report.answer_note }
+      end
+
+      # A report as a Darwin Core occurrence.
+      def occurrence(report)
+        named = report.answer
+        { "occurrenceID" => "urn:thistle:report:#{report.id}", "basisOfRecord" => "HumanObservation", "eventDate" => report.seen_on,
+          "scientificName" => named&.scientific, "family" => named&.family, "vernacularName" => named&.name,
+          "identificationVerificationStatus" => named ? "verified" : "unverified", "identifiedBy" => report.answered_by,
+          "dateIdentified" => report.answered_on,
+          "identificationRemarks" => report.likeliest.map { |plant, p| "#{plant.scientific} #{(p * 100).round} %" }.join("; "),
+          "recordedBy" => report.recorder, "decimalLatitude" => report.latitude&.round(6), "decimalLongitude" => report.longitude&.round(6),
+          "geodeticDatum" => report.latitude && "WGS84", "occurrenceRemarks" => seen_in_words(report), "occurrenceStatus" => "present" }
+      end
+
+      def seen_in_words(report)
+        characters = Core::Knowledge.shipped.characters
+        report.observed.map { |key, answer| "#{characters[key].label.downcase}: #{characters[key].say(answer)}" }.join("; ")
+      end
+
       def duel(duel)
         rows = duel.rows.map do |r|
           { character: r.character.key, deciding: r.deciding, unit: r.character.unit, apart: r.apart.round(2), left: r.left, right: r.right }

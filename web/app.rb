@@ -27,8 +27,8 @@ module Thistle
       set :protection, except: %i[remote_token session_hijacking], use: %i[authenticity_token], frame_options: :deny, reaction: :deny
 
       helpers Page, Words, PlantWords, Marks
-      register Routes::Today, Routes::Identify, Routes::Survey, Routes::Season, Routes::Decide, Routes::Mix,
-               Routes::Work, Routes::Recheck, Routes::Replant, Routes::Records
+      register Routes::Today, Routes::Identify, Routes::Reports, Routes::Practice, Routes::Survey, Routes::Season,
+               Routes::Decide, Routes::Mix, Routes::Work, Routes::Recheck, Routes::Replant, Routes::Records
 
       before do
         headers "Content-Security-Policy" => POLICY, "Referrer-Policy" => "same-origin",

@@ -6,7 +6,7 @@ module Thistle
   module Web
     # Puts the application together over a data folder: the library, the file, the weather, the session key.
     module Boot
-      MAX_BODY = 10 * 1024 * 1024
+      MAX_BODY = 24 * 1024 * 1024
 
       module_function
 
@@ -15,6 +15,7 @@ module Thistle
       def call(folder)
         Core::Knowledge.shipped
         Store::Database.open(File.join(folder, "thistle.db"))
+        Store::PlantNames.fill(Core::Knowledge.shipped)
         Store::Property.feed = ->(property) do
           StandIns::WeatherStation.new(seed: property.station_seed, climate: JSON.parse(property.climate))
         end

@@ -21,7 +21,7 @@ module Thistle
         now = bench.situation
         { "size" => choices.size, "stage" => now.stage.to_s, "soil" => now.soil.to_s, "stance" => choices.stance,
           "licensed" => yes_no(choices.licensed), "slope" => choices.slope, "natives_near" => yes_no(choices.natives_near),
-          "aquatic_label" => yes_no(choices.aquatic_label), "settled" => yes_no(choices.settled) }
+          "aquatic_label" => yes_no(choices.aquatic_label), "settled" => yes_no(choices.settled), "reported" => yes_no(choices.reported) }
       end
 
       private
@@ -29,9 +29,10 @@ module Thistle
       def base(today)
         from_patch = @patch&.choices(today)
         plant = given("plant", Core::Knowledge.shipped.plants) && Core::Knowledge.shipped.plant(@params["plant"])
-        return from_patch.with(plant: plant || from_patch.plant) if from_patch
+        plant ||= from_patch&.plant || Core::Knowledge.shipped.plant("amur_honeysuckle")
+        return from_patch.with(plant:, new_here: @property.reports_first?(plant)) if from_patch
 
-        Core::Decide::Choices.new(plant: plant || Core::Knowledge.shipped.plant("amur_honeysuckle"), settled: false, date: today,
+        Core::Decide::Choices.new(plant:, settled: false, date: today, new_here: @property.reports_first?(plant),
                                   stance: @property.stance, licensed: @property.licensed, aquatic_label: @property.aquatic_label, slope: "flat",
                                   size: "thumb", stems: 20, area_m2: 50)
       end
@@ -40,7 +41,7 @@ module Thistle
         changes = { date: date(choices.date), size: given("size", Core::Removal::SIZES), stance: given("stance", Core::Decide::Choices::STANCES),
                     slope: given("slope", Core::Decide::Choices::SLOPES), stage: given("stage", Core::Season::Phenology::LABELS.keys)&.to_sym,
                     soil: given("soil", Core::Season::Soil::CLASSES)&.to_sym }.compact
-        %w[licensed natives_near aquatic_label settled].each do |field|
+        %w[licensed natives_near aquatic_label settled reported].each do |field|
           answer = given(field, %w[yes no])
           changes[field.to_sym] = answer == "yes" if answer
         end

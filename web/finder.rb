@@ -2,7 +2,7 @@
 
 module Thistle
   module Web
-    # Finds plants by common or scientific name and patches by code.
+    # Finds plants by any of their names, misspelled too, and patches by code or plant.
     class Finder
       attr_reader :query
 
@@ -10,11 +10,7 @@ module Thistle
         @query = query.strip
       end
 
-      def plants
-        return [] if query.empty?
-
-        Core::Knowledge.shipped.plants.values.select { |p| "#{p.name} #{p.scientific}".downcase.include?(query.downcase) }
-      end
+      def plants = @plants ||= Store::PlantNames.find(query).map { |key| Core::Knowledge.shipped.plant(key) }
 
       def patches
         return [] if query.empty?

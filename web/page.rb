@@ -34,6 +34,13 @@ module Thistle
         patch
       end
 
+      # The report named by an id, with its property taken as the one at hand.
+      def report_at(id)
+        report = Store::Report[id.to_i] || halt(404)
+        @property = report.property
+        report
+      end
+
       # The patch in the query, if any.
       def patch_in_query = params["patch"].to_s.empty? ? nil : patch_at(params["patch"])
 

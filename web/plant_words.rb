@@ -38,15 +38,25 @@ module Thistle
       end
 
       # A measured range in the property's units: "3 to 9 cm", "1.2 to 3.5 in".
-      def said_range(character, range)
-        inch = units.us? ? IdentifyDesk::INCH.fetch(character.unit) : 1.0
-        low, high = range.values_at("low", "high").map { |n| (n / inch).round(2).to_s.delete_suffix(".0") }
-        return "#{low} to #{high}" if character.unit == "count"
+      def said_range(character, range) = range.values_at("low", "high").map { |n| in_units(character, n) }.join(" to ") + unit_after(character)
 
-        "#{low} to #{high} #{units.us? ? "in" : character.unit}"
+      # One answer in the property's units.
+      def said_answer(character, answer)
+        character.measured? ? "about #{in_units(character, answer.to_f)}#{unit_after(character)}" : character.say(answer)
       end
 
       private
+
+      def in_units(character, number)
+        number /= IdentifyDesk::INCH.fetch(character.unit) if units.us?
+        number.round(2).to_s.delete_suffix(".0")
+      end
+
+      def unit_after(character)
+        return "" if character.unit == "count"
+
+        units.us? ? " in" : " #{character.unit}"
+      end
 
       def sentence(words, joint: ", ")
         *rest, last = words

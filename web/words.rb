@@ -21,9 +21,7 @@ module Thistle
       # "crushing or breaking": what the withheld characters would have meant.
       def touches(characters) = TOUCHES.slice(*characters.map(&:touch)).values.join(" or ")
 
-      # Plants that are reported before anyone removes them: new to the property's region, or on its watch list.
-      def early?(plant) = plant.new_to?(property.region) || property.watched?(plant)
-
+      # Why a plant is reported before anyone removes it.
       def early_reason(plant)
         return "It is on #{property.name}'s watch list." if property.watched?(plant)
 

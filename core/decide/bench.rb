@@ -12,7 +12,7 @@ module Thistle
         CHANGES = { licensed: [true, "a licensed person on site"], stance: ["any", "any labelled herbicide use allowed"],
                     soil: [:moist, "moist soil"], natives_near: [false, "no desirable plant in reach"],
                     aquatic_label: [true, "a product labelled for aquatic use"],
-                    settled: [true, "the name settled"] }.freeze
+                    settled: [true, "the name settled"], reported: [true, "a report made"] }.freeze
 
         attr_reader :choices, :site
 

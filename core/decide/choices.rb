@@ -6,7 +6,7 @@ module Thistle
       # What a person says of a patch before asking what to do: the plant, the stems, the ground, who is here.
       # Soil and stage are nil unless pinned; then they hold for `date` and the calendar goes on from them.
       Choices = Value.define(:plant, :settled, :date, :size, :stage, :soil, :stance, :licensed, :aquatic_label,
-                             :water_m, :slope, :natives_near, :cover, :freed_on, :stems, :area_m2)
+                             :water_m, :slope, :natives_near, :cover, :freed_on, :stems, :area_m2, :new_here, :reported)
 
       # What follows from the choices alone, and the words for them.
       class Choices

@@ -6,7 +6,10 @@ module Thistle
       # Everything the rules may look at, on one day. Unknown safety answers are nil, and the rules
       # treat nil as a no or a question, never as a yes.
       Situation = Value.define(:plant, :settled, :date, :size, :stage, :phases, :soil, :day, :next_days, :season,
-                               :stance, :licensed, :aquatic_label, :water_m, :slope, :natives_near, :cover, :freed_on) do
+                               :stance, :licensed, :aquatic_label, :water_m, :slope, :natives_near, :cover, :freed_on,
+                               :new_here, :reported) do
+        # An invader that is new to the region, or watched for, and not yet reported.
+        def unreported? = new_here && !reported
         def seeding? = stage == :ripe_seed
         def in_leaf? = phases.include?(:leaf)
         def in_water? = plant.aquatic? || water_m&.zero?

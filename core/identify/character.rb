@@ -64,7 +64,7 @@ module Thistle
         end
 
         # An answer in words.
-        def say(answer) = measured? ? "#{answer} #{unit unless unit == "count"}".strip : states.fetch(answer)
+        def say(answer) = measured? ? "#{answer.to_s.delete_suffix(".0")} #{unit unless unit == "count"}".strip : states.fetch(answer)
 
         private
 

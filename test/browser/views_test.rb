@@ -6,7 +6,8 @@ module Thistle
   # Every main view at both sizes: no WCAG 2.2 AA violation by axe-core, nothing wider than the screen,
   # nothing that the strict policy had to stop.
   class ViewsTest < BrowserTest
-    VIEWS = ["/", "/identify?c[habit]=shrub&c[pith]=hollow", "/identify/plants/caltrop", "/identify/duel/caltrop/warty_caltrop",
+    VIEWS = ["/", "/identify?c[habit]=shrub&c[pith]=hollow", "/identify", "/identify/plants/giant_hogweed", "/identify/reports", "/identify/practice", "/identify/practice?kind=method&next=1",
+             "/identify/duel/caltrop/warty_caltrop",
              "/survey", "/survey/patches/%{patch}", "/season", "/decide?patch=%{patch}", "/mix?patch=%{patch}", "/mix?vessel=tank",
              "/work", "/work?patch=%{patch}&method=cut_stump", "/recheck", "/recheck/patches/%{patch}", "/replant?patch=%{patch}",
              "/records", "/find?q=mil"].freeze

@@ -92,7 +92,7 @@ module Thistle
                                 size: Core::Removal::SIZES.sample(random:), stance: %w[none stem any].sample(random:), licensed: [true, true, false, nil].sample(random:),
                                 aquatic_label: [true, false, nil].sample(random:), water_m: [nil, 0.0, 5.0, 80.0].sample(random:), slope: %w[flat slope steep].sample(random:),
                                 natives_near: [true, false, nil].sample(random:), cover: [nil, 15.0, 85.0].sample(random:), stems: 10, area_m2: 30.0,
-                                freed_on: [nil, nil, Testing::TODAY - 40].sample(random:))
+                                freed_on: [nil, nil, Testing::TODAY - 40].sample(random:), new_here: [nil, nil, nil, true].sample(random:), reported: [nil, true].sample(random:))
     end
 
     # Random choices on random days of the past year too, so that measured frost, wind and rain come up.

@@ -3,6 +3,7 @@
 require "nokogiri"
 require "rack/test"
 require "test_helper"
+require_relative "../formats/image_test"
 
 module Thistle
   class WebTest < Minitest::Test
@@ -28,7 +29,7 @@ module Thistle
     def patch(code) = Testing.patch(code)
 
     PAGES = %w[/ /identify /survey /season /decide /mix /work /recheck /replant /records /identify/plants/caltrop
-               /identify/duel/caltrop/warty_caltrop /find?q=pear].freeze
+               /identify/duel/caltrop/warty_caltrop /identify/reports /identify/practice /find?q=pear].freeze
 
     def test_every_page_answers_and_as_json
       PAGES.each do |path|
@@ -226,6 +227,85 @@ module Thistle
       assert_equal %w[standing oriental_bittersweet], [patch("Q-11").state, patch("Q-11").plant_key]
       send_form :post, "/identify/observations", patch: id, c: { habit: "" }
       assert_equal 422, last_response.status
+    end
+
+    # A sheet for a specialist, with a photograph that knows where it was taken; the answer settles the patch.
+    def test_a_report_goes_out_and_its_answer_settles_the_patch
+      send_form :post, "/identify/reports", patch: patch("Q-11").id, c: { habit: "vine", leaf_margin: "toothed" }
+      report = Store::Report.last
+      path = "/identify/reports/#{report.id}"
+      upload = ->(bytes, name) { Rack::Test::UploadedFile.new(StringIO.new(bytes), "image/jpeg", true, original_filename: name) }
+      send_form :post, "#{path}/photos", photos: [upload.call("not a picture", "notes.jpg")]
+      assert_equal 422, last_response.status
+      assert_includes last_response.body, "“notes.jpg” is not a JPEG or PNG picture"
+      send_form :post, "#{path}/photos", photos: [upload.call(ImageTest.jpeg, "leaf.jpg")]
+      get "/identify/photos/#{report.photos.first.id}"
+      refute_includes last_response.body, "Exif"
+      assert_equal "image/jpeg", last_response.media_type
+
+      row = CSV.parse(get("#{path}/occurrence.csv").body, headers: true).first
+      assert_equal ["2026-05-12", "unverified", "what kind of plant: vine; leaf edge: toothed"], row.values_at("eventDate", "identificationVerificationStatus", "occurrenceRemarks")
+      assert_in_delta patch("Q-11").shape.centre.last, row["decimalLatitude"].to_f, 1e-5
+      send_form :post, "#{path}/answer", answer_key: "oriental_bittersweet", answered_on: "2026-05-30", answered_by: ""
+      ["is in the future", "must be filled|is missing"].each { |text| assert_match(/#{text}/, last_response.body) }
+      send_form :post, "#{path}/answer", answer_key: "oriental_bittersweet", answered_on: "2026-05-12", answered_by: "R. Lindqvist"
+      assert_equal %w[standing oriental_bittersweet], [patch("Q-11").state, patch("Q-11").plant_key]
+      assert_equal ["oriental_bittersweet", nil], json("#{path}.json").values_at("answer", "answer_note")
+      assert_includes get("/identify/reports").body, "named by R. Lindqvist"
+    end
+
+    def test_a_report_without_a_place_takes_the_photographs_place
+      send_form :post, "/identify/reports", c: { habit: "vine" }
+      report = Store::Report.last
+      assert_nil report.latitude
+      report.attach(Formats::Image.new("leaf.jpg", ImageTest.jpeg))
+      assert_in_delta 38.0012, report.latitude, 1e-6
+    end
+
+    # Common and scientific names, synonyms, misspellings, a code; nothing for nonsense.
+    def test_plants_are_found_by_any_name_and_misspelled
+      found = ->(query) { json("/find.json?q=#{CGI.escape(query)}")["plants"].map { |row| row["key"] } }
+
+      { "bittersweet" => "oriental_bittersweet", "lonicera maackii" => "amur_honeysuckle", "Polygonum cuspidatum" => "japanese_knotweed",
+        "creeping charlie" => "ground_ivy", "japaneese knotwede" => "japanese_knotweed", "buckthron" => "common_buckthorn", "ailanthis" => "tree_of_heaven",
+        "garlick mustard" => "garlic_mustard" }.each { |query, key| assert_includes found.call(query).first(4), key, query }
+      assert_empty found.call("zzxxqq") + found.call("%") + found.call("")
+      assert_includes json("/find.json?q=q-0")["patches"].map { |row| row["code"] }, "Q-01"
+    end
+
+    # A plant that is watched for here is reported before anything is removed; a report opens the rest again.
+    def test_what_is_new_here_is_reported_first
+      id = patch("Q-04").id
+      going = -> { json("/decide.json?patch=#{id}&soil=moist")["verdicts"].select { |v| v["verdict"] == "go" }.map { |v| v["method"] } }
+      assert_includes going.call, "hand_pull"
+      send_form :post, "/identify/plants/amur_honeysuckle/watch"
+      assert_equal ["report_only"], going.call - %w[seed_collect tag_and_return]
+      assert_includes get("/identify/plants/amur_honeysuckle").body, "report it before anyone removes it"
+      send_form :post, "/identify/reports", patch: id, c: { habit: "shrub", pith: "hollow" }
+      assert_includes going.call, "hand_pull"
+      assert_includes get("/identify/plants/gamba_grass").body, "does not know it from North America, middle"
+    end
+
+    def test_numbers_are_typed_in_the_propertys_units_and_refused_in_words
+      metric, inches = json("/identify.json?c[leaf_length]=7.62&in=metric"), json("/identify.json?c[leaf_length]=3&in=us")
+      assert_equal metric["candidates"], inches["candidates"]
+      get "/identify?c[habit]=shrub&c[leaf_length]=long"
+      assert_includes last_response.body, "“long” is not a number"
+      assert_includes last_response.body, 'value="long"'
+      assert_equal({ "shrub" => 1 }, json("/identify.json?c[habit]=shrub&c[pith]=unknown")["observed"].values.tally)
+    end
+
+    def test_practice_is_kept_by_person
+      send_form :post, "/identify/practice/person", person: "T. Abara"
+      card = json("/identify/practice.json")
+      assert_equal 4, card["options"].size
+      send_form :post, "/identify/practice", answer: "nonsense"
+      assert_equal 422, last_response.status
+      send_form :post, "/identify/practice", answer: card["options"].keys.first
+      assert_match(/Right|Not this time/, last_response.body)
+      row = Store::Practised.last
+      assert_equal ["T. Abara", card["options"].keys.first, Testing::TODAY], [row.person, row.answer_key, row.on]
+      assert_equal 4, json("/identify/practice.json?kind=method&next=1")["options"].size
     end
 
     # By hand: 100 m² of plugs 30 cm apart in squares is 1 112 (rounded up); the window is the next one at the site.

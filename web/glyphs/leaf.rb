@@ -117,7 +117,6 @@ module Thistle
         def smell_mint = smell_none + path("M18 22c-6 0-6-8 0-8M30 16c-6 0-6-8 0-8M10 30c-6 0-6-8 0-8", stroke: WATER, width: 2.2)
         def smell_rank = smell_none + path("M14 18l6-6M20 18l-6-6M28 12l6-6M34 12l-6-6M6 28l6-6M12 28l-6-6", stroke: "#5F6B73", width: 2.2)
         def smell_spice = smell_none + [[16, 16], [28, 10], [8, 26]].map { |x, y| path("M#{x} #{y - 5}v10M#{x - 5} #{y}h10M#{x - 3} #{y - 3}l6 6M#{x + 3} #{y - 3}l-6 6", stroke: "#9A6A00", width: 1.8) }.join
-        def sap_yellow = broken_stalk("#F2C12E")
       end
     end
   end

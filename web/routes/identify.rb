@@ -17,6 +17,12 @@ module Thistle
             show "identify/plant", data: Answers.plant(plant, site), plant:
           end
 
+          app.post "/identify/plants/:key/watch" do
+            plant = knowledge.plants[params["key"]] || halt(404)
+            property.toggle_watch(plant)
+            go_to "/identify/plants/#{plant.key}", property.watched?(plant) ? "Watched for: reported before it is removed." : "No longer watched for."
+          end
+
           app.get "/identify/duel/:left/:right" do
             left, right = params.values_at("left", "right").map { |key| knowledge.plants[key] || halt(404) }
             duel = Core::Identify::Duel.new(left, right)

@@ -7,7 +7,8 @@ module Thistle
       module Season
         def self.registered(app)
           app.get "/season" do
-            plants = knowledge.invaders.sort_by(&:name)
+            here = property.live_patches.exclude(plant_key: nil).unordered.distinct.select_map(:plant_key)
+            plants = (params["all"] ? knowledge.invaders : here.map { |key| knowledge.plant(key) }).sort_by(&:name)
             calendars = plants.to_h { |plant| [plant, Core::Season::Phenology.new(plant, site).spans(site.year)] }
             data = band.to_h.merge(plants: calendars.to_h { |plant, spans| [plant.key, Answers.phases(spans)] })
             show "season/index", data:, calendars:

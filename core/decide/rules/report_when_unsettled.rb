@@ -5,10 +5,12 @@ module Thistle
     module Decide
       module Rules
         ReportWhenUnsettled = Rule.new(:report_when_unsettled, about: :reporting, source: "common_practice") do |now|
-          if now.settled
-            no "The name is settled: there is better to do than report."
-          else
+          if !now.settled
             go "Not settled: photographs with a scale, and a specialist's answer, come first."
+          elsif now.unreported?
+            go "New here: report it today, before anything is removed."
+          else
+            no "The name is settled: there is better to do than report."
           end
         end
       end

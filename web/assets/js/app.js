@@ -36,6 +36,7 @@
   if (location.hash === '#patch-form') document.getElementById('patch-form')?.setAttribute('open', '');
 
   document.addEventListener('click', (event) => {
+    if (event.target.closest('[data-print]')) { window.print(); return; }
     const step = event.target.closest('[data-step]');
     if (!step) return;
     const field = document.getElementById(step.dataset.for);

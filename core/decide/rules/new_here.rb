@@ -1,0 +1,16 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Decide
+      module Rules
+        # Only what can be undone, or stops seed, goes before the report.
+        NewHere = Rule.new(:new_here, about: :any, source: "common_practice") do |now, removal|
+          next if !now.unreported? || removal.is?(:reporting, :marking, :seed_stop)
+
+          no "New to this region, or watched for here: report it first, and let whoever answers for the region say what is done."
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,75 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Identify
+      # A specimen dealt for practice: looks drawn from the plant's own frequencies, of what can be seen on a day,
+      # and names to choose from. The same seed deals the same card.
+      class Card
+        LOOKS = 7
+        NAMES = 4
+
+        attr_reader :plant, :date
+
+        # rivals: keys of plants that it was taken for; they are among the names.
+        def initialize(plant, seed:, site:, rivals: [], date: site.today, knowledge: Knowledge.shipped)
+          @plant, @site, @date, @knowledge = plant, site, date, knowledge
+          @rivals = rivals
+          @random = Random.new(seed)
+          @names = draw_names
+          @looks = draw_looks
+        end
+
+        # Plants to choose from, in the order of their names.
+        attr_reader :names
+
+        # {character => answer}; what separates the plant from the other names comes first.
+        attr_reader :looks
+
+        private
+
+        # Rivals, look-alikes, then plants of the same form that look most like it.
+        def draw_names
+          look_alikes = Settlement.pairs(plant, @knowledge).map(&:plant).shuffle(random: @random)
+          alike = @knowledge.plants.values.select { |other| other.form == plant.form && other != plant }
+                            .min_by(12) { |other| apart(other) }.shuffle(random: @random)
+          others = (@rivals.map { |key| @knowledge.plant(key) } + look_alikes + alike).uniq - [plant]
+          [plant, *others.first(NAMES - 1)].sort_by(&:name)
+        end
+
+        def apart(other)
+          shared = plant.characters.keys & other.characters.keys
+          return 1.0 if shared.empty?
+
+          shared.sum { |key| distance(key, other) } / shared.size
+        end
+
+        def distance(key, other)
+          mine, theirs = [plant, other].map { |one| @knowledge.characters[key].shares(one) }
+          mine && theirs ? mine.sum { |state, share| (share - theirs[state]).abs } / 2 : 0.5
+        end
+
+        # Mostly what tells it from the other names, so that the card can be answered; the rest at random.
+        def draw_looks
+          telling = visible.sort_by { |character| -(names - [plant]).sum { |other| distance(character.key, other) } }
+          chosen = telling.first(LOOKS - 2) + telling.drop(LOOKS - 2).sample(2, random: @random)
+          chosen.sort_by { |character| @knowledge.characters.keys.index(character.key) }.to_h { |character| [character, draw(character)] }
+        end
+
+        def visible
+          prior = Prior.new(chances: Chances.of(@knowledge), site: @site, date:)
+          phases = prior.phases_of(plant)
+          plant.characters.keys.map { |key| @knowledge.characters.fetch(key) }.reject(&:touch).select do |character|
+            prior.year_shows?(character.shows) && Prior::SHOWN_BY.fetch(character.shows, phases).then { |any| any == phases || any.intersect?(phases) }
+          end
+        end
+
+        def draw(character)
+          left = @random.rand
+          state = character.shares(plant).find { |_, share| (left -= share) <= 0 }&.first || character.states.keys.last
+          character.answer_in(state)
+        end
+      end
+    end
+  end
+end
