@@ -21,6 +21,13 @@ module Thistle
       end
 
       def observed = JSON.parse(looks)["observed"]
+
+      # The same looks, weighed again.
+      def key(site)
+        absent, skipped = JSON.parse(looks).values_at("absent", "skipped")
+        Core::Identify::Key.new(observed, site:, date: seen_on, region: property.region, absent:, skipped:)
+      end
+
       def likeliest = JSON.parse(candidates).map { |row| [Core::Knowledge.shipped.plant(row["plant"]), row["probability"]] }
       def answer = answer_key && Core::Knowledge.shipped.plant(answer_key)
       def open? = answer_key.nil?

@@ -16,25 +16,35 @@ module Thistle
 
     FOLDER = "#{ROOT}/docs/screenshots".freeze
     VIEWS = {
-      "today" => "/", "identify" => "/identify?c[habit]=shrub&c[leaf_arrangement]=opposite&c[leaf_margin]=smooth",
+      "today" => "/", "identify" => "/identify?c[habit]=shrub&c[leaf_arrangement]=opposite&c[leaf_margin]=smooth&c[bark]=shaggy",
+      "report" => "/identify/reports/%{report}", "practice" => "/identify/practice?next=1",
       "duel" => "/identify/duel/amur_honeysuckle/northern_bush_honeysuckle", "plant" => "/identify/plants/tree_of_heaven",
       "survey" => "/survey", "patch" => "/survey/patches/%{q07}", "season" => "/season", "decide" => "/decide?patch=%{q05}",
       "mix" => "/mix?patch=%{q05}", "work" => "/work?patch=%{q05}&method=cut_stump", "recheck" => "/recheck",
       "replant" => "/replant?patch=%{q05}", "records" => "/records"
     }.freeze
-    PHONE = { "phone-today" => "/", "phone-check" => "/recheck/patches/%{q06}?resprouts=5&missed=2&seedlings=11", "phone-decide" => "/decide?patch=%{q04}" }.freeze
+    PHONE = { "phone-today" => "/", "phone-identify" => "/identify?c[habit]=vine&c[leaf_type]=three",
+              "phone-check" => "/recheck/patches/%{q06}?resprouts=5&missed=2&seedlings=11", "phone-decide" => "/decide?patch=%{q04}" }.freeze
 
     def call
       Testing.demo(fresh: true)
+      @report = report
       FileUtils.mkdir_p(FOLDER)
       { "desk" => VIEWS, "phone" => PHONE }.each { |size, views| views.each { |name, path| take(name, path, size) } }
     end
 
     private
 
+    # A sheet for the thicket that nobody could name.
+    def report
+      patch = Testing.patch("Q-11")
+      seen = { "habit" => "vine", "climbs_by" => "twining", "leaf_margin" => "toothed", "leaf_arrangement" => "alternate" }
+      Store::Report.write(patch.property, Core::Identify::Key.new(seen, site: patch.property.site(Testing::TODAY), region: patch.property.region), patch:).id
+    end
+
     def take(name, path, size)
       resize size
-      visit format(path, %w[Q-04 Q-05 Q-06 Q-07].to_h { |code| [code.downcase.delete("-").to_sym, Testing.patch(code).id] })
+      visit format(path, %w[Q-04 Q-05 Q-06 Q-07].to_h { |code| [code.downcase.delete("-").to_sym, Testing.patch(code).id] }.merge(report: @report))
       page.has_css?("#map[data-ready]") if page.has_css?("#map", wait: 0)
       sleep 0.4
       page.driver.save_screenshot("#{FOLDER}/#{name}.png")

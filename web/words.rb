@@ -21,6 +21,9 @@ module Thistle
       # "crushing or breaking": what the withheld characters would have meant.
       def touches(characters) = TOUCHES.slice(*characters.map(&:touch)).values.join(" or ")
 
+      # What the answers to a look would mean, those that point somewhere.
+      def telling(look) = look.outcomes.select { |outcome| outcome.probability >= 0.1 }
+
       # Why a plant is reported before anyone removes it.
       def early_reason(plant)
         return "It is on #{property.name}'s watch list." if property.watched?(plant)

@@ -15,6 +15,7 @@ module Thistle
         LIKELY = 0.002   # below it, a plant no longer shapes what is asked
         UNLISTED = 0.35  # weight, before anyone looks, of plants that the library does not know, against 1 - it (memory)
         LEADS = 0.8      # from this chance on, a plant leads: what decides against its look-alikes is asked first
+        LEADING = 0.4    # from this chance on, looks are asked for that confirm it
         WORTHLESS = 0.005 # bits; a look that tells less is not asked for
         HAZARD = 0.05    # from this chance on, a plant that can harm decides what may be touched
         EFFORT = { 1 => 1.0, 2 => 0.8, 3 => 0.6 }.freeze
@@ -59,10 +60,16 @@ module Thistle
         # Indexes of the plants that still shape what is asked.
         def likely = @likely ||= (0...size).select { |n| probabilities[n] >= LIKELY }
 
-        # A row of Chances (:rows or :logs) averaged over likely plants and strangers.
-        def expect(table, character, state)
-          row = chances.public_send(table, character)[state]
-          shaping.sum { |n, p| p * row[n] }
+        # What to expect of an answer, over likely plants and strangers: its chance m, and the mean of c log2 c,
+        # c being its chance in each. The inner loop of every suggestion.
+        def expect(character, state)
+          row, logs = chances.rows(character)[state], chances.logs(character)[state]
+          m = mean = 0.0
+          shaping.each do |n, p|
+            m += p * row[n]
+            mean += p * logs[n]
+          end
+          [m, mean]
         end
 
         # The next best look, or nil when nothing that can be seen today would help.
@@ -113,10 +120,12 @@ module Thistle
 
         def size = chances.plants.size
 
-        # [index, probability] of likely plants and strangers, scaled to 1.
+        # [index, probability] of what shapes the questions, scaled to 1: the likely plants and, once one of them leads,
+        # the strangers beside them, so that looks are asked that confirm the name.
         def shaping
           @shaping ||= begin
-            found = probabilities.each_with_index.filter_map { |p, n| [n, p] if p >= LIKELY }
+            weighed = top.probability > LEADING ? probabilities : probabilities.first(size)
+            found = weighed.each_with_index.filter_map { |p, n| [n, p] if p >= LIKELY }
             total = found.sum(&:last)
             found.map { |n, p| [n, p / total] }
           end

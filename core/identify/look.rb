@@ -16,16 +16,14 @@ module Thistle
         # Expected bits of doubt removed, if it can be seen: the mutual information of plant and answer,
         # sum of p c log2 c over plants and states, less m log2 m over states (m: chance of the answer).
         # The strangers beside the likely plants count as plants: a look that only confirms a name is worth something.
-        def gain
-          @gain ||= chances.sum { |state, m| @key.expect(:logs, character.key, state) - (m * Math.log2(m)) }
-        end
+        def gain = @gain ||= expected.values.sum { |m, mean| mean - (m * Math.log2(m)) }
 
         # Gain weighed by how easy the look is, and how likely it is that there is anything to see today.
         def worth = gain * Key::EFFORT.fetch(character.effort) * @key.shown(character)
 
         # What each answer would mean, likeliest first; answers under 4 % left out.
         def outcomes
-          @outcomes ||= chances.select { |_, chance| chance > 0.04 }.sort_by { |_, chance| -chance }.map do |state, chance|
+          @outcomes ||= expected.transform_values(&:first).select { |_, m| m > 0.04 }.sort_by { |_, m| -m }.map do |state, chance|
             after = @key.plus(character.key, character.answer_in(state)).top
             Outcome.new(state:, label: character.states.fetch(state), chance:, leader: after.plant, probability: after.probability)
           end
@@ -33,8 +31,8 @@ module Thistle
 
         private
 
-        # {state => chance of that answer}, over the likely plants and strangers.
-        def chances = @chances ||= character.states.keys.to_h { |state| [state, @key.expect(:rows, character.key, state)] }
+        # {state => [chance m of that answer, mean of c log2 c]}
+        def expected = @expected ||= character.states.keys.to_h { |state| [state, @key.expect(character.key, state)] }
       end
     end
   end

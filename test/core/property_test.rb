@@ -12,7 +12,7 @@ module Thistle
     # `rake bench` walks 50 of each plant and prints the table; here a few of each hold the same bars.
     def test_volunteers_reach_the_right_name_and_settle_no_wrong_one
       specimens = Specimens.new(site: Testing.site, random: Random.new(11))
-      walks = Core::Knowledge.shipped.plants.values.flat_map { |plant| Array.new(3) { specimens.walk(plant) } }
+      walks = Core::Knowledge.shipped.plants.values.flat_map { |plant| Array.new(2) { specimens.walk(plant) } }
       settled = walks.select(&:settled?)
       leads = walks.map { |walk| walk.lead || 99 }.sort
 

@@ -20,6 +20,25 @@ module Thistle
       assert_raises(Sequel::ForeignKeyConstraintViolation) { Store::Observation.create(patch_id: 999_999, seen_on: Testing::TODAY, settled: true) }
     end
 
+    # A file of the first version opens with all that was in it, and a copy of it is kept beside it.
+    def test_an_older_file_comes_up_to_date_and_loses_nothing
+      Dir.mktmpdir do |dir|
+        path = File.join(dir, "thistle.db")
+        old = Sequel.sqlite(path)
+        Sequel::Migrator.run(old, Store::Database::MIGRATIONS, target: 1)
+        old[:properties].insert(name: "Old ground", prefix: "O", latitude: 38.0, longitude: -91.0, station_seed: 1, climate: "{}")
+        old.disconnect
+        Sequel.sqlite(path) do |db|
+          Store::Database.send(:bring_up_to_date, db, path)
+
+          assert_equal ["Old ground", nil, "[]"], db[:properties].first.values_at(:name, :region, :watch)
+          assert Sequel::Migrator.is_current?(db, Store::Database::MIGRATIONS)
+        end
+        copy = Dir["#{path}.before-*"].first
+        Sequel.sqlite(copy) { |db| assert_equal ["Old ground"], db[:properties].select_map(:name) }
+      end
+    end
+
     # The R*Tree finds what a look at every row finds, for random views.
     def test_viewport_through_the_tree
       random = Random.new(4)

@@ -295,6 +295,27 @@ module Thistle
       assert_equal({ "shrub" => 1 }, json("/identify.json?c[habit]=shrub&c[pith]=unknown")["observed"].values.tally)
     end
 
+    # Every state of every character has a drawing of its own, light enough for a phone.
+    def test_every_state_is_drawn
+      drawings = Web::Glyphs.drawings
+      states = Core::Knowledge.shipped.characters.values.reject(&:measured?).flat_map { |c| c.states.keys.map { |state| "#{c.key}-#{state}" } }
+      assert_empty states - drawings.keys
+      alike = drawings.group_by { |id, _| id[/\A\w+/] }.values.flat_map { |group| group.group_by(&:last).values.select { |same| same.size > 1 }.map { |same| same.map(&:first) } }
+      assert_empty alike
+      sprite = get("/img/glyphs.svg").body
+      assert_empty Nokogiri::XML(sprite).errors
+      assert_operator sprite.bytesize, :<, 200_000
+    end
+
+    # A plant page says how it lives, comes back, travels, where, what backfires; in inches where the property says so.
+    def test_a_plant_page_tells_the_whole_plant
+      page = Nokogiri::HTML(get("/identify/plants/himalayan_blackberry").body).text.squeeze
+      ["sprouts from the crown, roots where stems touch the ground", "by birds and other animals", "A weed in North America, west and Australia", "What backfires",
+       "10 to 22 cm", "also Armenian blackberry"].each { |text| assert_includes page, text.squeeze }
+      get "/?at=#{Store::Property.first(units: "us").id}"
+      assert_includes get("/identify/plants/himalayan_blackberry").body, "3.94 to 8.66 in"
+    end
+
     def test_practice_is_kept_by_person
       send_form :post, "/identify/practice/person", person: "T. Abara"
       card = json("/identify/practice.json")

@@ -10,14 +10,14 @@
   // After a swap the field that had the keyboard keeps it, and what was opened stays open.
   let held = null;
   let opened = [];
-  const name = (details) => `${details.closest('article, section')?.querySelector('h3, h2')?.textContent} ${details.className}`;
+  const name = (details) => details.id || `${details.closest('article, section')?.querySelector('h3, h2')?.textContent} ${details.className}`;
   document.addEventListener('htmx:beforeSwap', () => {
     opened = [...document.querySelectorAll('main details[open]')].map(name);
     const at = document.activeElement;
     held = at && at.name ? { name: at.name, value: at.value } : null;
   });
   document.addEventListener('htmx:afterSettle', () => {
-    document.querySelectorAll('main details.why').forEach((details) => { if (opened.includes(name(details))) details.open = true; });
+    document.querySelectorAll('main details.why, main details.look-group').forEach((details) => { if (opened.includes(name(details))) details.open = true; });
     if (!held) return;
     const same = [...document.getElementsByName(held.name)];
     const at = same.find((field) => field.value === held.value) || same[0];
