@@ -110,10 +110,10 @@ module Thistle
     end
 
     # What a look is expected to save, the long way round: entropy before, less the entropy after each answer by Bayes' rule
-    # times the chance of that answer, over the plants and strangers that still count.
+    # times the chance of that answer, over the plants that still count (none leads yet, so no strangers).
     def test_the_next_look_saves_doubt_and_says_what_each_answer_means
       asked = key(HONEYSUCKLE)
-      counting = asked.probabilities.each_with_index.select { |p, _| p >= Key::LIKELY }
+      counting = asked.likely.map { |n| [asked.probabilities[n], n] }
       total = counting.sum(&:first)
       entropy = ->(weights) { -weights.sum { |w| (w / weights.sum) * Math.log2(w / weights.sum) } }
       rows = asked.chances.rows("flower_colour").values
