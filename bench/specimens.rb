@@ -58,14 +58,8 @@ module Thistle
       phases = Core::Identify::Prior::SHOWN_BY[character.shows]
       return if phases && !phases.intersect?(@phases)
 
-      shares = character.shares(plant) or return
-      state = @random.rand < character.error ? character.states.keys.sample(random: @random) : draw(shares)
-      character.answer_in(state)
-    end
-
-    def draw(shares)
-      left = @random.rand
-      shares.find { |_, share| (left -= share) <= 0 }&.first || shares.keys.last
+      shown = character.draw(plant, @random) or return
+      @random.rand < character.error ? character.answer_in(character.states.keys.sample(random: @random)) : shown
     end
 
     def skip(key, character)

@@ -45,9 +45,8 @@ module Thistle
         patch.shape = Core::Survey::Shape.new(ground.shape(row))
         patch.save
         settled = row.fetch("settled", true)
-        Store::Observation.create(patch_id: patch.id, seen_on: row["seen"], plant_key: row["plant"], settled:,
-                                  note: settled ? "Named by the steward" : "Not settled")
-        patch.follow_records
+        Store::Observation.told(patch, seen_on: row["seen"], plant_key: row["plant"], settled:,
+                                       note: settled ? "Named by the steward" : "Not settled")
         row.fetch("records", []).each { |record| load_record(patch, property, record) }
       end
 

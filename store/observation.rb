@@ -6,6 +6,12 @@ module Thistle
     class Observation < Sequel::Model(:observations)
       many_to_one :patch, class: "Thistle::Store::Patch"
 
+      # Someone's word for what stands there, settled or not; the patch's state follows.
+      def self.told(patch, **fields)
+        create(patch_id: patch.id, **fields)
+        patch.follow_records
+      end
+
       # Adds an observation and gives the patch the name, if it is settled.
       def self.record(patch, key, note: nil)
         db.transaction do

@@ -47,9 +47,8 @@ module Thistle
           update(**fields)
           next unless patch
 
-          Observation.create(patch_id:, seen_on: answered_on, plant_key: answer_key, settled: true, note: "Named by #{answered_by}")
           patch.update(plant_key: answer_key)
-          patch.follow_records
+          Observation.told(patch, seen_on: answered_on, plant_key: answer_key, settled: true, note: "Named by #{answered_by}")
         end
       end
     end

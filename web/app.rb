@@ -35,6 +35,7 @@ module Thistle
                 "Permissions-Policy" => "geolocation=(self)"
         @json = request.path_info.end_with?(".json")
         request.path_info = request.path_info.delete_suffix(".json") if @json
+        halt refuse(400, "That holds characters that are not UTF-8.") unless readable?(params)
         session[:property] = params["at"].to_i if params["at"].to_s.match?(/\A\d+\z/)
       end
 

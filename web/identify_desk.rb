@@ -38,9 +38,6 @@ module Thistle
         "#{number.to_s.delete_suffix(".0")} #{unit(character)}".strip
       end
 
-      # A stretch or a range in the reader's units.
-      def say_range(character, low, high) = "#{say(character, low)} to #{say(character, high)}"
-
       # The next look, its characters still open by group, and what was answered.
       def next_look = key.next_look
 

@@ -71,6 +71,16 @@ module Thistle
         erb(view.to_sym, layout: :layout, locals:)
       end
 
+      # Is every text in it valid UTF-8, however deep?
+      def readable?(value)
+        case value
+        when Hash then value.all? { |key, inner| readable?(key) && readable?(inner) }
+        when Array then value.all? { |inner| readable?(inner) }
+        when String then value.dup.force_encoding(Encoding::UTF_8).valid_encoding?
+        else true
+        end
+      end
+
       def json(data)
         halt 404 if data.nil?
         content_type :json

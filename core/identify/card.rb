@@ -41,19 +41,18 @@ module Thistle
           shared = plant.characters.keys & other.characters.keys
           return 1.0 if shared.empty?
 
-          shared.sum { |key| distance(key, other) } / shared.size
+          shared.sum { |key| distance(@knowledge.characters[key], other) } / shared.size
         end
 
-        def distance(key, other)
-          mine, theirs = [plant, other].map { |one| @knowledge.characters[key].shares(one) }
-          mine && theirs ? mine.sum { |state, share| (share - theirs[state]).abs } / 2 : 0.5
-        end
+        def distance(character, other) = character.apart(plant, other) || 0.5
 
         # Mostly what tells it from the other names, so that the card can be answered; the rest at random.
         def draw_looks
-          telling = visible.sort_by { |character| -(names - [plant]).sum { |other| distance(character.key, other) } }
+          telling = visible.sort_by { |character| -(names - [plant]).sum { |other| distance(character, other) } }
           chosen = telling.first(LOOKS - 2) + telling.drop(LOOKS - 2).sample(2, random: @random)
-          chosen.sort_by { |character| @knowledge.characters.keys.index(character.key) }.to_h { |character| [character, draw(character)] }
+          chosen.sort_by do |character|
+            @knowledge.characters.keys.index(character.key)
+          end.to_h { |character| [character, character.draw(plant, @random)] }
         end
 
         def visible
@@ -62,12 +61,6 @@ module Thistle
           plant.characters.keys.map { |key| @knowledge.characters.fetch(key) }.reject(&:touch).select do |character|
             prior.year_shows?(character.shows) && Prior::SHOWN_BY.fetch(character.shows, phases).then { |any| any == phases || any.intersect?(phases) }
           end
-        end
-
-        def draw(character)
-          left = @random.rand
-          state = character.shares(plant).find { |_, share| (left -= share) <= 0 }&.first || character.states.keys.last
-          character.answer_in(state)
         end
       end
     end

@@ -68,10 +68,7 @@ module Thistle
 
         # The share of specimens in which two look-alikes show the same, over the pairs that are described.
         def kinship(character)
-          alike = @pairs.filter_map do |pair|
-            mine, theirs = pair.map { |plant| character.shares(plant) if character.described?(plant) }
-            mine && theirs && mine.sum { |state, share| [share, theirs[state]].min }
-          end
+          alike = @pairs.filter_map { |pair| 1 - character.apart(*pair) if pair.all? { |plant| character.described?(plant) } }
           alike.size < FEW ? KINSHIP : [alike.sum / alike.size, DISTINCT].max
         end
       end

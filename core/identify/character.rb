@@ -54,6 +54,19 @@ module Thistle
           raw.transform_values { |share| share / total }
         end
 
+        # The share of specimens in which two plants differ, 0 to 1; nil where nothing is known of one of them.
+        def apart(left, right) = self.class.distance(shares(left), shares(right))
+
+        # Total variation distance of two {state => share}.
+        def self.distance(mine, theirs) = mine && theirs && (mine.sum { |state, share| (share - theirs[state]).abs } / 2)
+
+        # An answer drawn from what a plant shows; nil where nothing is known.
+        def draw(plant, random)
+          known = shares(plant) or return
+          left = random.rand
+          answer_in(known.find { |_, share| (left -= share) <= 0 }&.first || known.keys.last)
+        end
+
         # {state => "always", ...} as the file or custom says it; for a measured one, the states within its range.
         def told(plant)
           told = plant.characters[key] || (@usual if for?(plant)) || {}

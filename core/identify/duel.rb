@@ -28,10 +28,7 @@ module Thistle
         def row(character)
           return unless character.described?(left) || character.described?(right)
 
-          mine, theirs = [left, right].map { |plant| character.shares(plant) }
-          return unless mine && theirs
-
-          apart = mine.sum { |state, share| (share - theirs[state]).abs } / 2
+          apart = character.apart(left, right) or return
           deciding = @deciding.include?(character.key)
           return unless deciding || apart >= APART
 

@@ -50,9 +50,7 @@ module Thistle
           other = @knowledge.plants[pair["plant"]]
           pair["by"].each do |key|
             known([key], @knowledge.characters, file, "look_alikes/by")
-            mine, theirs = [plant, other].map { |one| character(key).shares(one) }
-            fault(file, "look_alikes/by", "#{key} is not described for both plants") unless mine && theirs
-            apart = mine.sum { |state, share| (share - theirs[state]).abs } / 2
+            apart = character(key).apart(plant, other) or fault(file, "look_alikes/by", "#{key} is not described for both plants")
             fault(file, "look_alikes/by", "#{key} hardly separates it from #{other.name}") if apart < APART
           end
         end

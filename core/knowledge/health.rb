@@ -49,12 +49,7 @@ module Thistle
           Pair.new(left:, right:, apart: shares.values.sum, best: shares.max_by(&:last).first)
         end
 
-        def apart(character, left, right)
-          mine, theirs = [left, right].map { |plant| shares(character, plant) }
-          return 0.0 unless mine && theirs
-
-          mine.sum { |state, share| (share - theirs[state]).abs } / 2
-        end
+        def apart(character, left, right) = Identify::Character.distance(shares(character, left), shares(character, right)) || 0.0
 
         def shares(character, plant) = (@shares ||= {}).fetch([character, plant]) { |key| @shares[key] = character.shares(plant) }
 

@@ -286,6 +286,20 @@ module Thistle
       assert_includes get("/identify/plants/gamba_grass").body, "does not know it from North America, middle"
     end
 
+    def test_what_cannot_be_read_is_refused_in_words
+      ["/identify?c[habit]=%FF", "/identify?c[leaf_length]=%FF", "/find?q=%FF%FE", "/decide?plant=%C3"].each do |path|
+        get path
+        assert_equal 400, last_response.status, path
+        assert_includes last_response.body, "not UTF-8"
+      end
+      { "/identify?c[nose]=long" => "not a character", "/identify?c[pith]=blue" => "not a state", "/identify?not[pith][]=blue" => "not a state" }.each do |path, words|
+        get path
+        assert_equal 422, last_response.status, path
+        assert_includes last_response.body, words
+      end
+      assert_equal [404, 404], ["/identify/duel/kudzu/kudzu", "/identify/reports/999"].map { |path| get(path).status }
+    end
+
     def test_numbers_are_typed_in_the_propertys_units_and_refused_in_words
       metric, inches = json("/identify.json?c[leaf_length]=7.62&in=metric"), json("/identify.json?c[leaf_length]=3&in=us")
       assert_equal metric["candidates"], inches["candidates"]

@@ -107,9 +107,9 @@ module Thistle
         def observe(patch)
           return unless patch.plant_key
 
-          Store::Observation.create(patch_id: patch.id, seen_on: patch.seen_on, plant_key: patch.plant_key,
-                                    settled: raw["sure"] == "yes", note: raw["sure"] == "yes" ? "Named by the recorder" : nil)
-          patch.follow_records
+          sure = raw["sure"] == "yes"
+          Store::Observation.told(patch, seen_on: patch.seen_on, plant_key: patch.plant_key, settled: sure,
+                                         note: sure ? "Named by the recorder" : nil)
         end
       end
     end

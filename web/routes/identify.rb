@@ -6,12 +6,28 @@ module Thistle
       # What is it, and could it be something else?
       module Identify
         def self.registered(app)
+          bench(app)
+          plants(app)
+        end
+
+        def self.bench(app)
           app.get "/identify" do
             patch = patch_in_query
             desk = IdentifyDesk.new(params, property, today)
             show "identify/index", data: -> { Answers.identify(desk.key).merge(errors: desk.errors) }, desk:, patch:
           end
 
+          app.post "/identify/observations" do
+            patch = patch_at(params["patch"])
+            key = IdentifyDesk.new(params, property, today).key
+            raise Core::BadInput.new("Choose at least one thing that you saw.", field: :c) if key.observed.empty?
+
+            seen = Store::Observation.record(patch, key, note: params["note"])
+            go_to "/survey/patches/#{patch.id}", seen.settled ? "Settled: #{patch.plant.name}." : "Recorded, not settled. The plant stays standing."
+          end
+        end
+
+        def self.plants(app)
           app.get "/identify/plants/:key" do
             plant = knowledge.plants[params["key"]] || halt(404)
             show "identify/plant", data: Answers.plant(plant, site), plant:
@@ -25,17 +41,9 @@ module Thistle
 
           app.get "/identify/duel/:left/:right" do
             left, right = params.values_at("left", "right").map { |key| knowledge.plants[key] || halt(404) }
+            halt 404 if left == right
             duel = Core::Identify::Duel.new(left, right)
             show "identify/duel", data: Answers.duel(duel), duel:
-          end
-
-          app.post "/identify/observations" do
-            patch = patch_at(params["patch"])
-            key = IdentifyDesk.new(params, property, today).key
-            raise Core::BadInput.new("Choose at least one thing that you saw.", field: :c) if key.observed.empty?
-
-            seen = Store::Observation.record(patch, key, note: params["note"])
-            go_to "/survey/patches/#{patch.id}", seen.settled ? "Settled: #{patch.plant.name}." : "Recorded, not settled. The plant stays standing."
           end
         end
       end
