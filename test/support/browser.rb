@@ -14,8 +14,10 @@ module Thistle
     FLAGS = %w[--headless=new --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking
                --disable-component-update --disable-sync --disable-dev-shm-usage --hide-scrollbars --force-prefers-reduced-motion --lang=en-US].freeze
 
+    TIMEOUTS = { script: 180_000, page_load: 300_000 }.freeze # axe takes its time on a busy machine
+
     Capybara.register_driver(:chromium) do |app|
-      options = Selenium::WebDriver::Chrome::Options.new(args: FLAGS, binary: "/usr/bin/chromium")
+      options = Selenium::WebDriver::Chrome::Options.new(args: FLAGS, binary: "/usr/bin/chromium", timeouts: TIMEOUTS)
       service = Selenium::WebDriver::Service.chrome(path: "/usr/bin/chromedriver")
       Capybara::Selenium::Driver.new(app, browser: :chrome, options:, service:)
     end
