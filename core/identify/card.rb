@@ -28,11 +28,11 @@ module Thistle
 
         private
 
-        # Rivals, look-alikes, then plants of the same form that look most like it.
+        # Rivals, look-alikes, then the plants that look most like it, those of its form first.
         def draw_names
           look_alikes = Settlement.pairs(plant, @knowledge).map(&:plant).shuffle(random: @random)
-          alike = @knowledge.plants.values.select { |other| other.form == plant.form && other != plant }
-                            .min_by(12) { |other| apart(other) }.shuffle(random: @random)
+          same, rest = (@knowledge.plants.values - [plant]).partition { |other| other.form == plant.form }
+          alike = same.min_by(12) { |other| apart(other) }.shuffle(random: @random) + (same.size < NAMES ? rest : [])
           others = (@rivals.map { |key| @knowledge.plant(key) } + look_alikes + alike).uniq - [plant]
           [plant, *others.first(NAMES - 1)].sort_by(&:name)
         end

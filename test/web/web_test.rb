@@ -340,7 +340,7 @@ module Thistle
       assert_match(/Right|Not this time/, last_response.body)
       row = Store::Practised.last
       assert_equal ["T. Abara", card["options"].keys.first, Testing::TODAY], [row.person, row.answer_key, row.on]
-      assert_equal 4, json("/identify/practice.json?kind=method&next=1")["options"].size
+      assert_includes 2..4, json("/identify/practice.json?kind=method&next=1")["options"].size
     end
 
     # By hand: 100 m² of plugs 30 cm apart in squares is 1 112 (rounded up); the window is the next one at the site.
