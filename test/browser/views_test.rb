@@ -85,7 +85,7 @@ module Thistle
     end
 
     def small_targets(view)
-      evaluate_script(<<~JS).map { |text| "#{view}: too small: #{text}" }
+      patiently { evaluate_script(<<~JS) }.map { |text| "#{view}: too small: #{text}" }
         [...document.querySelectorAll('button, .btn, summary, .choice-row label, .covers-drawn label, .rooms a')]
           .filter((at) => at.checkVisibility() && at.getBoundingClientRect().height < 43.5)
           .map((at) => `${at.outerHTML.slice(0, 80)} ${at.getBoundingClientRect().height}`)
@@ -93,12 +93,12 @@ module Thistle
     end
 
     def axe(view, run = Axe::API::Run.new.according_to(*TAGS))
-      audit = Axe::Core.new(page).call(run)
+      audit = patiently { Axe::Core.new(page).call(run) }
       audit.results.violations.map { |v| "#{view}: #{v.id}: #{v.nodes.first(2).map(&:html).join(" | ")}" }
     end
 
     def overflow(view)
-      wide = evaluate_script("document.documentElement.scrollWidth - document.documentElement.clientWidth")
+      wide = patiently { evaluate_script("document.documentElement.scrollWidth - document.documentElement.clientWidth") }
       wide > 1 ? ["#{view}: #{wide} px wider than the screen"] : []
     end
   end

@@ -27,6 +27,15 @@ module Thistle
     Capybara.enable_aria_label = true
     Capybara.app = ->(env) { Testing.demo.call(env) }
 
+    # A machine that is busy with other things starves the page now and then: asked again, up to three times.
+    def patiently(tries = 3)
+      yield
+    rescue Selenium::WebDriver::Error::TimeoutError
+      (tries -= 1).positive? ? retry : raise
+    end
+
+    def visit(...) = patiently { super }
+
     def resize(size)
       width, height = SIZES.fetch(size)
       page.driver.browser.execute_cdp("Emulation.setDeviceMetricsOverride", width:, height:, deviceScaleFactor: 1, mobile: size == "phone")
