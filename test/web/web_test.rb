@@ -340,7 +340,12 @@ module Thistle
       assert_match(/Right|Not this time/, last_response.body)
       row = Store::Practised.last
       assert_equal ["T. Abara", card["options"].keys.first, Testing::TODAY], [row.person, row.answer_key, row.on]
-      assert_includes 2..4, json("/identify/practice.json?kind=method&next=1")["options"].size
+      moves = json("/identify/practice.json?kind=method&next=1")["options"]
+      assert_includes 2..4, moves.size
+      send_form :post, "/identify/practice", kind: "method", answer: moves.keys.first
+      assert_match(/The verdict is <b>(go|wait|no)/, last_response.body)
+      told = Core::Knowledge.shipped.removal(moves.keys.first).cautions.map { |key| Core::Knowledge.shipped.cautions[key]["text"] }
+      told.each { |text| assert_includes last_response.body, Rack::Utils.escape_html(text) }
     end
 
     # By hand: 100 m² of plugs 30 cm apart in squares is 1 112 (rounded up); the window is the next one at the site.
