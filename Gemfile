@@ -4,7 +4,8 @@ source "https://rubygems.org"
 
 ruby ">= 3.1"
 
-gem "csv", "~> 3.3"               # writes Darwin Core
+gem "chunky_png", "~> 1.4"        # draws hill-shade
+gem "csv", "~> 3.3"               # tables and Darwin Core
 gem "dry-validation", "~> 1.10"   # reads and checks what people type
 gem "erubi", "~> 1.13"            # escapes every <%= %>
 gem "exifr", "~> 1.4"             # reads when and where a photograph was taken
@@ -15,9 +16,10 @@ gem "rack", "~> 3.1"
 gem "rack-protection", "~> 4.2"
 gem "rackup", "~> 2.2"
 gem "rake", "~> 13.2"
-gem "rgeo", "~> 3.0"              # GEOS: validity, repair, distance
+gem "rgeo", "~> 3.0"              # GEOS: validity, repair, distance, overlay
 gem "rgeo-geojson", "~> 2.2"
 gem "rgeo-proj4", "~> 4.0"        # a metric projection for each property
+gem "rubyzip", "~> 2.4"           # KMZ and Darwin Core archives; selenium-webdriver needs below 3
 gem "sequel", "~> 5.80"
 gem "sinatra", "~> 4.2"
 gem "sqlite3", "~> 2.0"

@@ -21,7 +21,7 @@ module Thistle
   LOADER = Zeitwerk::Loader.new.tap do |loader|
     { "core" => Core, "store" => Store, "formats" => Formats, "stand_ins" => StandIns, "web" => Web, "demo" => Demo }
       .each { |folder, namespace| loader.push_dir("#{ROOT}/#{folder}", namespace:) }
-    loader.inflector.inflect("geojson" => "GeoJSON", "kml" => "KML", "gpx" => "GPX", "app" => "App")
+    loader.inflector.inflect("geojson" => "GeoJSON", "kml" => "KML", "gpx" => "GPX", "nmea" => "NMEA", "mbtiles" => "MBTiles", "app" => "App")
     loader.ignore("#{ROOT}/store/migrations", "#{ROOT}/web/views", "#{ROOT}/web/plots", "#{ROOT}/web/assets")
     loader.setup
   end

@@ -14,9 +14,9 @@ module Thistle
 
       FOLDER = File.join(ROOT, "knowledge")
       TABLES = { "sources" => "sources", "cautions" => "told", "disposal" => "told", "actives" => "actives",
-                 "returns" => "returns", "characters" => "characters" }.freeze
+                 "returns" => "returns", "characters" => "characters", "zones" => "zones" }.freeze
 
-      attr_reader :plants, :methods_of_removal, :characters, :actives, :cautions, :disposal, :returns, :sources
+      attr_reader :plants, :methods_of_removal, :characters, :actives, :cautions, :disposal, :returns, :sources, :zone_kinds
 
       # The shipped library, read once.
       def self.shipped = @shipped ||= new
@@ -26,6 +26,11 @@ module Thistle
         load_tables
         @methods_of_removal = files("methods", "method").to_h { |key, data| [key, Removal.new(key, data)] }.freeze
         @plants = files("{plants,natives}", "plant").to_h { |key, data| [key, Plant.new(key, data)] }.freeze
+        @names = @plants.values.reverse.flat_map do |plant|
+          [plant.key.tr("_", " "), plant.scientific, *plant.also, plant.name].map do |name|
+            [name.downcase, plant.key]
+          end
+        end.to_h.freeze
         CrossCheck.new(self).call
         freeze
       end
@@ -47,6 +52,12 @@ module Thistle
         plants.fetch(key.to_s) { raise BadInput.new("“#{key}” is not a plant in the library.", field: :plant) }
       end
 
+      # The key of the plant of this name, common or scientific, author's names behind it or not; nil for none.
+      def key_named(text)
+        words = text.to_s.downcase.tr("_", " ").squeeze(" ").strip
+        @names[words] || @names[words.split.first(2).join(" ")]
+      end
+
       def removal(key)
         methods_of_removal.fetch(key.to_s) { raise BadInput.new("“#{key}” is not a method here.", field: :method) }
       end
@@ -60,6 +71,7 @@ module Thistle
         @sources = tables["sources"].to_h { |key, row| [key, Source.new(key:, **symbols(row))] }.freeze
         @characters = tables["characters"].to_h { |key, row| [key, Identify::Character.new(key:, **symbols(row))] }.freeze
         @actives = tables["actives"].to_h { |key, row| [key, Mix::Active.new(key:, **symbols(row))] }.freeze
+        @zone_kinds = tables["zones"].to_h { |key, row| [key, Survey::ZoneKind.new(key:, **symbols(row))] }.freeze
         @cautions, @disposal, @returns = tables.values_at("cautions", "disposal", "returns")
       end
 

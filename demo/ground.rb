@@ -3,24 +3,46 @@
 module Thistle
   module Demo
     # Turns the scenario's metres into GeoJSON geometries: boundary scaled to its hectares, stream, trails,
-    # contours around hills, and the shapes of patches.
+    # zones and the shapes of patches; and its hills into an elevation grid.
     class Ground
-      RINGS = [1.0, 0.7, 0.42, 0.18].freeze # contours, as shares of a hill's reach
+      CELL = 1.0 / 11_000 # degrees: about 10 m
 
       def initialize(row)
         @row = row
         @lat, @lon = row.values_at("latitude", "longitude")
       end
 
-      # [[kind, geometry]]
+      # [{ kind:, geometry:, name:, keep_m: }]
       def zones
-        [["boundary", boundary], *contours.map { |line| ["contour", line] }, *waters.map { |shape| ["water", shape] },
-         *@row["trails"].map { |line| ["trail", line(bend(line))] }, *@row["buildings"].map { |ring| ["building", polygon(ring)] }]
+        plain = [["boundary", boundary], *waters.map { |shape| ["water", shape] },
+                 *@row["trails"].map { |line| ["trail", line(bend(line))] }, *@row["buildings"].map { |ring| ["building", polygon(ring)] }]
+        plain.map { |kind, geometry| { kind:, geometry: } } +
+          @row.fetch("zones", []).map { |zone| { kind: zone["kind"], name: zone["name"], keep_m: zone["keep"]&.to_f, geometry: shape(zone) } }
+      end
+
+      # An Esri ASCII grid of the hills in cells of about 10 m, and a valley where the stream runs.
+      def heights
+        columns, rows, cell, west, south = grid
+        lines = Array.new(rows) do |row|
+          Array.new(columns) do |c|
+            format("%.1f", height(*metres(west + ((c + 0.5) * cell), south + ((rows - row - 0.5) * cell))))
+          end.join(" ")
+        end
+        ["ncols #{columns}", "nrows #{rows}", "xllcorner #{west}", "yllcorner #{south}", "cellsize #{cell}", "NODATA_value -9999", *lines,
+         ""].join("\n")
+      end
+
+      def heights_facts
+        columns, rows, cell, west, south = grid
+        east, north = west + (columns * cell), south + (rows * cell)
+        { crs: nil, step: 5, corners: [[west, north], [east, north], [west, south]], bounds: [west, south, east, north] }
       end
 
       def shape(row)
         return { "type" => "Point", "coordinates" => place(*row["point"]) } if row["point"]
+        return line(bend(row["way"])) if row["way"]
         return line(row["line"]) if row["line"]
+        return polygon(row["ring"]) if row["ring"]
 
         polygon(blob(*row["blob"]))
       end
@@ -39,11 +61,20 @@ module Thistle
         [(polygon(blob(*@row["pond"], corners: 26)) if @row["pond"]), (line(bend(@row["stream"])) if @row["stream"].any?)].compact
       end
 
-      def contours
-        @row["hills"].flat_map do |x, y, reach|
-          RINGS.map { |share| line(close(blob(x, y, reach * share, reach * share * 0.62, corners: 30))) }
-        end
+      def grid
+        lons, lats = boundary["coordinates"].first.transpose
+        west, south = (lons.min - (4 * CELL)).round(5), (lats.min - (4 * CELL)).round(5)
+        [((lons.max - west) / CELL).ceil + 4, ((lats.max - south) / CELL).ceil + 4, CELL.round(10), west, south]
       end
+
+      # Each hill a bell; the ground falls to the stream.
+      def height(x, y)
+        hills = @row["hills"].sum { |hx, hy, reach| reach * 0.16 * Math.exp(-((((x - hx) / reach)**2) + (((y - hy) / (0.62 * reach))**2)) * 1.6) }
+        stream = @row["stream"].map { |sx, sy| Math.hypot(x - sx, y - sy) }.min || 400
+        180 + hills + (12 * (1 - Math.exp(-stream / 180.0)))
+      end
+
+      def metres(lon, lat) = [(lon - @lon) * Land::M_PER_DEGREE * Math.cos(@lat * Math::PI / 180), (lat - @lat) * Land::M_PER_DEGREE]
 
       # A closed irregular outline about a middle, the same every time.
       def blob(x, y, wide, high, corners: 14)

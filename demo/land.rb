@@ -35,9 +35,26 @@ module Thistle
       def load_property(row)
         property = Store::Property.create(**columns(row, PROPERTY), station_seed: @scenario["station_seed"],
                                                                     climate: JSON.generate(@scenario["climate"]))
-        ground = Ground.new(row)
-        ground.zones.each { |kind, geometry| Store::Zone.create(property_id: property.id, kind:, geometry: JSON.generate(geometry)) }
+        ground = (@grounds ||= {})[property.id] = Ground.new(row)
+        ground.zones.each { |zone| load_zone(property, **zone) }
+        load_heights(property, ground) if row["hills"].any?
         row["patches"].each { |patch_row| load_patch(property, ground, patch_row) }
+        row.fetch("searches", []).each { |search| load_search(property, ground, search) }
+      end
+
+      def load_zone(property, geometry:, **fields)
+        zone = Store::Zone.new(property_id: property.id, **fields)
+        zone.shape = Core::Survey::Shape.new(geometry)
+        zone.save
+      end
+
+      def load_heights(property, ground)
+        Store::Layer.keep(property, kind: "elevation", name: "Heights, 10 m", bytes: ground.heights, facts: ground.heights_facts)
+      end
+
+      def load_search(property, ground, row)
+        Store::Search.record(property, Core::Survey::Shape.new(ground.shape(row)), searched_on: row["day"], sight_m: row["sight"]&.to_f,
+                                                                                   people: row["people"], plants: row["plants"], note: row["note"])
       end
 
       def load_patch(property, ground, row)
@@ -52,8 +69,16 @@ module Thistle
 
       def load_record(patch, property, row)
         return Store::Check.record(patch, **columns(row, CHECK)) if row["check"]
+        return look_again(patch, row) if row["again"]
 
         Store::Treatment.record(patch, property.site(@today), **columns(row, TREATMENT))
+      end
+
+      # The patch as it was seen another day, in the shape it had then.
+      def look_again(patch, row)
+        shape = row["blob"] && Core::Survey::Shape.new(@grounds.fetch(patch.property_id).shape(row))
+        amount = Core::Survey::Amount.new(cover_class: row["cover"], stems: row["sizes"], height_cm: row["height"])
+        Store::Reshape.new(patch).look_again(seen_on: row["again"], amount:, shape:, people: row["people"], note: row["note"])
       end
 
       # The row's values under the names of the store's columns.

@@ -2,13 +2,32 @@
 
 module Thistle
   module Formats
-    # One thing read from a file: a GeoJSON geometry, a name, and whatever else the file said of it.
-    Feature = Core::Value.define(:geometry, :name, :properties) do
-      # Does any text of the feature name this plant?
-      def plant_named?(plant)
-        text = [name, *properties&.values].compact.join(" ").downcase.tr("_", " ")
-        [plant.name, plant.scientific, plant.key.tr("_", " ")].any? { |known| text.include?(known.downcase) }
+    # One thing read from a file: a GeoJSON geometry, a name, whatever else the file said of it, and what was
+    # done to it on the way in (notes).
+    Feature = Core::Value.define(:geometry, :name, :properties, :notes) do
+      # The same as one feature for each simple kind, where a geometry is a collection or has heights.
+      def self.each_of(geometry, **facts)
+        return [new(geometry:, **facts)] unless geometry.is_a?(Hash)
+
+        parts = geometry["type"] == "GeometryCollection" ? Array(geometry["geometries"]) : [geometry]
+        notes = parts.size > 1 ? ["one of #{parts.size} shapes of a mixed geometry"] : []
+        parts.flat_map { |part| part.is_a?(Hash) && part["type"] == "GeometryCollection" ? each_of(part, **facts) : [plain(part, notes, facts)] }
       end
+
+      def self.plain(geometry, notes, facts)
+        raised = geometry.is_a?(Hash) && raised?(geometry["coordinates"])
+        notes += ["heights were left out"] if raised
+        new(geometry: raised ? geometry.merge("coordinates" => level(geometry["coordinates"])) : geometry, notes:, **facts)
+      end
+
+      def self.raised?(list)
+        return false unless list.is_a?(Array) && list.any?
+
+        list.first.is_a?(Array) ? list.any? { |item| raised?(item) } : list.size > 2 && list.first.is_a?(Numeric)
+      end
+
+      def self.level(list) = list.is_a?(Array) && list.first.is_a?(Array) ? list.map { |item| level(item) } : Array(list)[0, 2]
+      private_class_method :plain, :raised?, :level
     end
   end
 end

@@ -10,27 +10,70 @@ module Thistle
         Xml.parse(bytes, "KML").xpath("//Placemark").flat_map { |mark| features(mark) }
       end
 
-      # A placemark may hold several geometries; each becomes a feature of its own.
+      # A placemark may hold several geometries: of one kind they are its parts, else each is a feature of its own.
       def features(mark)
         name = Xml.text(mark, "name")
         properties = { "description" => Xml.text(mark, "description") }
         mark.xpath("descendant::SimpleData | descendant::Data").each { |row| properties[row["name"]] = row.text.strip }
-        mark.xpath("descendant::Point | descendant::LineString | descendant::Polygon").map do |node|
-          Feature.new(geometry: geometry(node), name:, properties: properties.compact)
+        shapes = mark.xpath("descendant::Point | descendant::LineString | descendant::Polygon | descendant::LinearRing[not(ancestor::Polygon)]")
+        shapes.map { |node| geometry(node) }.group_by { |g| g["type"] }.map do |type, parts|
+          Feature.new(geometry: parts.one? ? parts.first : { "type" => "Multi#{type}", "coordinates" => parts.map { |g| g["coordinates"] } },
+                      name:, properties: properties.compact)
         end
       end
 
       def geometry(node)
         case node.name
         when "Point" then { "type" => "Point", "coordinates" => positions(node).first || [] }
-        when "LineString" then { "type" => "LineString", "coordinates" => positions(node) }
+        when "LineString", "LinearRing" then { "type" => "LineString", "coordinates" => positions(node) }
         else { "type" => "Polygon", "coordinates" => node.xpath("outerBoundaryIs | innerBoundaryIs").map { |ring| positions(ring) } }
         end
       end
 
       def positions(node)
-        (Xml.text(node, ".//coordinates") || "").split.map { |triple| triple.split(",").first(2).map(&:to_f) }
+        (Xml.text(node, ".//coordinates") || "").split.map { |triple| triple.split(",").first(2).map { |n| Core::Decimal.read(n) || n } }
       end
+
+      # features: hashes of name, shape (Core::Survey::Shape) and properties.
+      def write(features, title:)
+        Xml.build do |xml|
+          xml.kml(xmlns: "http://www.opengis.net/kml/2.2") do
+            xml.Document do
+              xml.name title
+              features.each { |feature| placemark(xml, feature) }
+            end
+          end
+        end
+      end
+
+      def placemark(xml, feature)
+        xml.Placemark do
+          xml.name feature[:name]
+          xml.ExtendedData { feature[:properties].compact.each { |key, value| xml.Data(name: key) { xml.value value } } }
+          shape(xml, feature[:shape].published)
+        end
+      end
+
+      def shape(xml, geometry)
+        type, coordinates = geometry.values_at("type", "coordinates")
+        if type.start_with?("Multi")
+          return xml.MultiGeometry do
+            coordinates.each do |c|
+              shape(xml, { "type" => type.delete_prefix("Multi"), "coordinates" => c })
+            end
+          end
+        end
+
+        case type
+        when "Point" then xml.Point { xml.coordinates line([coordinates]) }
+        when "LineString" then xml.LineString { xml.coordinates line(coordinates) }
+        else xml.Polygon { coordinates.each_with_index { |ring, n| ring(xml, ring, n.zero? ? :outerBoundaryIs : :innerBoundaryIs) } }
+        end
+      end
+
+      def ring(xml, positions, name) = xml.send(name) { xml.LinearRing { xml.coordinates line(positions) } }
+      def line(positions) = positions.map { |lon, lat| "#{lon},#{lat}" }.join(" ")
+      private_class_method :placemark, :shape, :ring, :line
     end
   end
 end

@@ -4,16 +4,16 @@ module Thistle
   module Formats
     # Picks the reader by what the file is, not by what it is called. Raises BadInput that says what is wrong.
     module Reader
-      MAX_BYTES = 8 * 1024 * 1024
-      MAX_FEATURES = 5000
+      MAX_BYTES = 48 * 1024 * 1024
+      MAX_XML = 24 * 1024 * 1024 # a document tree takes many times its file
+      MAX_FEATURES = 150_000
+      NAMES = { "GeoJSON" => "GeoJSON", "KML" => "KML", "GPX" => "GPX", "Archive" => "KMZ or Darwin Core archive", "Table" => "CSV" }.freeze
 
       module_function
 
-      # [Feature] from the bytes of a GeoJSON, KML or GPX file.
+      # [Feature] from the bytes of a GeoJSON, KML, KMZ, GPX, CSV or Darwin Core archive file.
       def read(bytes)
-        refuse "The file is empty." if bytes.strip.empty?
-        refuse "The file is larger than #{MAX_BYTES / 1024 / 1024} MB." if bytes.bytesize > MAX_BYTES
-
+        check_size(bytes, MAX_BYTES)
         features = format(bytes).read(bytes)
         refuse "The file holds no points, lines or areas." if features.empty?
         refuse "The file holds more than #{MAX_FEATURES} shapes; split it." if features.size > MAX_FEATURES
@@ -21,12 +21,23 @@ module Thistle
       end
 
       def format(bytes)
-        head = bytes[0, 2000].dup.force_encoding("UTF-8").scrub.delete_prefix("\uFEFF").lstrip
+        return Archive if bytes.byteslice(0, 4) == "PK\x03\x04".b
+
+        head = Text.utf8(bytes.byteslice(0, 2000)).lstrip
         return GeoJSON if head.start_with?("{")
         return KML if head.match?(/<(\w+:)?kml[\s>]/)
         return GPX if head.match?(/<(\w+:)?gpx[\s>]/)
 
-        refuse "That is not GeoJSON, KML or GPX, whatever its name says."
+        refuse "A GPS receiver's log is a walk: load it under Walk." if head.match?(/\A\$\w{5},/)
+        refuse "That is not GeoJSON, KML, KMZ, GPX, CSV or a Darwin Core archive, whatever its name says." unless Table.table?(head)
+        Table
+      end
+
+      def name(bytes) = NAMES.fetch(format(bytes).name.split("::").last)
+
+      def check_size(bytes, limit)
+        refuse "The file is empty." if bytes.empty? || bytes.byteslice(0, 4096).strip.empty?
+        refuse "The file is larger than #{limit / 1024 / 1024} MB." if bytes.bytesize > limit
       end
 
       def refuse(message) = raise(Core::BadInput.new(message, field: :file))

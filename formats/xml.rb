@@ -4,11 +4,15 @@ require "nokogiri"
 
 module Thistle
   module Formats
-    # What KML and GPX share: strict, offline parsing without entities.
+    # What KML and GPX share: strict, offline parsing without document types or entities.
     module Xml
       module_function
 
       def parse(bytes, name)
+        Reader.refuse("The #{name} is larger than #{Reader::MAX_XML / 1024 / 1024} MB.") if bytes.bytesize > Reader::MAX_XML
+        if bytes.byteslice(0, 65_536).b.include?("<!DOCTYPE")
+          Reader.refuse("The #{name} declares a document type, which could reach out of the file; it was not read.")
+        end
         document = Nokogiri::XML(bytes) { |config| config.strict.nonet }
         document.remove_namespaces!
       rescue Nokogiri::XML::SyntaxError => e
@@ -16,6 +20,9 @@ module Thistle
       end
 
       def text(node, path) = node.at_xpath(path)&.text&.strip
+
+      # A document built with Nokogiri's builder, as a UTF-8 string.
+      def build(&) = Nokogiri::XML::Builder.new(encoding: "UTF-8", &).to_xml
     end
   end
 end

@@ -2,46 +2,77 @@
 
 module Thistle
   module Store
-    # A file that brought patches in: one transaction, with a list of what was taken and what was left, and why.
+    # A file that brings patches in. First a draft: its rows are kept, its columns mapped, and a dry run says of each
+    # row whether it will be added, changed, is doubled, the same, or refused. Then it is taken in one transaction,
+    # whole or not at all, and can be taken back.
     class Arrival < Sequel::Model(:arrivals)
       many_to_one :property, class: "Thistle::Store::Property"
       one_to_many :patches, class: "Thistle::Store::Patch"
+      one_to_many :arrival_rows, class: "Thistle::Store::ArrivalRow", order: :row
 
-      # features: [Formats::Feature]. All that can stand is taken; the rest is listed with its reason.
-      def self.take(property, filename, features, seen_on:)
+      SLICE = 500
+      VERDICTS = { "add" => "added", "change" => "changed", "double" => "doubled", "same" => "the same already", "refuse" => "refused" }.freeze
+
+      # features: hashes of geometry, name, properties, notes. Nothing reaches the map yet.
+      def self.draft(property, filename, features, format: nil)
         db.transaction do
-          arrival = create(property_id: property.id, filename:, report: "[]")
-          codes = property.next_codes
-          rows = features.each_with_index.map { |feature, n| arrival.take_one(property, codes, feature, n + 1, seen_on) }
-          arrival.update(report: JSON.generate(rows))
+          headers = features.flat_map { |f| f.properties.keys }.uniq
+          arrival = create(property_id: property.id, filename:, format:, report: "[]", status: "draft", total: features.size,
+                           mapping: JSON.generate(Mapping.for(headers)))
+          features.each_slice(SLICE).with_index do |slice, n|
+            db[:arrival_rows].multi_insert(slice.each_with_index.map { |f, m| row_of(arrival, f, (n * SLICE) + m + 1) })
+          end
+          arrival
         end
       end
 
-      def rows = JSON.parse(report)
-      def taken = rows.select { |row| row["code"] }
-      def left = rows.reject { |row| row["code"] }
+      def self.row_of(arrival, feature, row)
+        { arrival_id: arrival.id, row:, name: feature.name, geometry: feature.geometry && JSON.generate(feature.geometry),
+          properties: JSON.generate(feature.properties || {}), notes: feature.notes&.join("; ") }
+      rescue JSON::GeneratorError
+        { arrival_id: arrival.id, row:, name: feature.name.to_s.scrub, geometry: nil, properties: "{}", notes: nil }
+      end
+      private_class_method :row_of
 
-      # Takes the whole arrival back.
+      def columns = JSON.parse(mapping || "{}")
+      def counts = @counts ||= arrival_rows_dataset.unordered.group_and_count(:verdict).as_hash(:verdict, :count)
+      def draft? = status == "draft"
+      def taking? = status == "taking"
+      def taken? = status == "taken" && undone_at.nil?
+
+      # Remembers the mapping for files of the same columns.
+      def map(chosen, **ways)
+        Mapping.remember(columns.keys, chosen)
+        update(mapping: JSON.generate(chosen), **ways)
+      end
+
+      # What would happen, row by row, written beside each row; nothing else changes.
+      def dry_run(seen_on:)
+        @counts = nil
+        db.transaction { DryRun.new(self, seen_on:).call }
+      end
+
+      # Takes it all in one transaction. Told how far it is through a block, now and then.
+      def take(seen_on:, &progress)
+        update(status: "taking", done: 0, fault: nil)
+        Taking.new(self, seen_on:).call(&progress)
+        update(status: "taken", done: total)
+      rescue StandardError => e
+        update(status: "failed", fault: e.is_a?(Core::BadInput) ? e.message : "Something went wrong on our side (#{e.class}). Nothing was taken.")
+        raise unless e.is_a?(Core::BadInput)
+      end
+
+      # Takes the whole arrival back: what was added goes, what was changed is as it was.
       def undo
         db.transaction do
           patches_dataset.live.update(deleted_at: Time.now.utc)
+          arrival_rows_dataset.exclude(before: nil).each do |row|
+            Patch.where(id: row.patch_id).update(JSON.parse(row.before).transform_keys(&:to_sym))
+          end
           update(undone_at: Time.now.utc)
+          Surroundings.settle(property, arrival_rows_dataset.exclude(before: nil).select_map(:patch_id))
+          Overlaps.settle(property)
         end
-      end
-
-      def take_one(property, codes, feature, row, seen_on)
-        shape = Core::Survey::Shape.new(feature.geometry)
-        plant = Core::Knowledge.shipped.plants.values.find { |p| p.invasive? && feature.plant_named?(p) }
-        patch = Patch.new(arrival_id: id, code: codes.peek, seen_on:, plant_key: plant&.key, note: feature.name)
-        patch.property = property
-        patch.radius_m = 2 if shape.kind == "point"
-        patch.width_m = 2 if shape.kind == "line"
-        patch.shape = shape
-        patch.save
-        codes.next
-        { row:, name: feature.name, code: patch.code, kind: shape.kind }
-      rescue Core::BadInput => e
-        { row:, name: feature.name, why: e.message }
       end
     end
   end

@@ -12,9 +12,13 @@ module Thistle
       one_to_many :tasks, class: "Thistle::Store::Task", order: :due_on
       one_to_many :reports, class: "Thistle::Store::Report", order: :id
       one_to_many :plantings, class: "Thistle::Store::Planting", order: :from_on
+      one_to_many :past_shapes, class: "Thistle::Store::PatchShape", order: :from_on
+      many_to_one :parent, class: "Thistle::Store::Patch"
+      one_to_many :absorbed, class: "Thistle::Store::Patch", key: :merged_into_id
 
       WANTING = %w[reported standing regrowing].freeze # states in which work is wanted
-      AGENDA = %i[id property_id code plant_key state gross_m2 water_m stems stem_size cover_class infested_m2 slope natives_near].freeze
+      AGENDA = %i[id property_id code plant_key state gross_m2 water_m stems stem_size cover_class infested_m2 slope natives_near
+                  cover_percent density_m2 stems_by_size slope_deg zones_near].freeze
 
       dataset_module do
         def live = where(deleted_at: nil)
@@ -25,53 +29,79 @@ module Thistle
 
         # Patches whose extent meets [west, south, east, north], through the R*Tree.
         def within(bounds)
-          west, south, east, north = bounds
-          where(id: db[:patch_extents].where { (self.west <= east) & (self.east >= west) }
-                                      .where { (self.south <= north) & (self.north >= south) }.select(:id))
+          boxes = Core::Survey::Meridian.boxes(bounds).map do |west, south, east, north|
+            (Sequel[:west] <= east) & (Sequel[:east] >= west) & (Sequel[:south] <= north) & (Sequel[:north] >= south)
+          end
+          where(id: db[:patch_extents].where(boxes.reduce(:|)).select(:id))
         end
       end
 
-      # GeoJSON FeatureCollection of a property's patches in view, encoded by SQLite.
-      def self.features_json(property_id, bounds)
-        west, south, east, north = bounds
-        db.fetch(<<~SQL, property_id:, west:, south:, east:, north:).get
-          SELECT json_object('type', 'FeatureCollection', 'features', json_group_array(json_object(
-            'type', 'Feature', 'id', p.id, 'geometry', json(p.geometry),
-            'properties', json_object('code', p.code, 'state', p.state, 'plant', p.plant_key, 'gross_m2', p.gross_m2))))
-          FROM patch_extents e CROSS JOIN patches p ON p.id = e.id -- CROSS: the tree first, whatever the planner thinks
-          WHERE e.west <= :east AND e.east >= :west AND e.south <= :north AND e.north >= :south
-            AND p.property_id = :property_id AND p.deleted_at IS NULL
-        SQL
-      end
-
-      # Takes a shape and what follows from it: extent, length, gross area, distance to water.
+      # Takes a shape and what follows from it alone: extent, length, gross area, a lighter outline for drawing.
+      # What lies around it is settled after saving (Surroundings).
       def shape=(shape)
         self.geometry = JSON.generate(shape.geometry)
-        self.west, self.south, self.east, self.north = shape.bounds
+        self.west, self.south, self.east, self.north = padded(shape.bounds)
         self.length_m = shape.kind == "line" ? shape.length : nil
         self.gross_m2 = shape.gross_area(width: width_m, radius: radius_m)
-        self.water_m = property.water_distance(shape)
+        self.outline = shape.positions.size > MANY_CORNERS ? JSON.generate(Core::Survey::Overlay.drawn(shape, DRAWN_M).geometry) : nil
+      end
+
+      MANY_CORNERS, DRAWN_M = 120, 0.5 # corners from which a lighter outline is drawn, and how near it keeps, m
+
+      def before_save
+        @moved = new? || changed_columns.intersect?(%i[geometry width_m radius_m])
+        self.shape_from ||= seen_on
+        super
+      end
+
+      def after_save
+        super
+        return unless @moved
+
+        Surroundings.settle(property, [id])
+        refresh
       end
 
       def shape = Core::Survey::Shape.stored(geometry)
+
+      # The ground it covers as a Shape; nil for a point or line without a size.
+      def ground = Core::Survey::Overlay.ground(shape, width: width_m, radius: radius_m)
+
+      # How much stands there, as last seen.
+      def amount
+        Core::Survey::Amount.new(gross_m2:, infested_m2:, cover_class:, cover_percent:, density_m2:, height_cm:, stage:,
+                                 stems: stems_by_size ? JSON.parse(stems_by_size) : nil)
+      end
+
+      # Ground it touches or stands too near to: [Core::Survey::Nearby], or nil.
+      def zones_in_reach = zones_near && JSON.parse(zones_near, symbolize_names: true).map { |row| Core::Survey::Nearby.new(**row) }
+
+      # The steeper of what a person said and what the grid measures.
+      def lie
+        measured = slope_deg && Core::Survey::Elevation::Lie.new(slope: slope_deg).kind
+        mapped = "steep" if zones_in_reach&.any? { |zone| zone.kind == "steep" && zone.touches? }
+        [slope, measured, mapped].compact.max_by { |kind| Core::Decide::Choices::SLOPES.index(kind) }
+      end
+
+      # Extent over time: the shapes it had, then the one it has.
+      def versions
+        past = past_shapes.map { |s| Core::Survey::Growth::Version.new(from: s.from_on, to: s.to_on, gross_m2: s.gross_m2, infested_m2: s.infested_m2) }
+        [*past, Core::Survey::Growth::Version.new(from: shape_from || seen_on, to: closed_on, gross_m2:, infested_m2: infested&.first)]
+      end
+
       def plant = plant_key && Core::Knowledge.shipped.plant(plant_key)
       def settled? = state != "reported"
       def cover = cover_class && Core::Survey::Cover.class_of(cover_class)
 
       # [m², :measured or :estimated], or nil.
-      def infested
-        return [infested_m2, :measured] if infested_m2
-
-        estimate = Core::Survey::Cover.infested(gross_m2, cover_class)
-        estimate && [estimate, :estimated]
-      end
+      def infested = amount.infested
 
       # What the rules look at, before anyone pins anything. nil without a plant.
       def choices(today)
         plant && Core::Decide::Choices.new(
           plant:, settled: settled?, date: today, size: plant.woody? || plant.is?(:tussock) ? stem_size : "seedling",
           stance: property.stance, licensed: property.licensed, aquatic_label: property.aquatic_label, water_m:,
-          slope:, natives_near:, cover: cover&.middle, freed_on:, stems:, area_m2: infested&.first || gross_m2,
+          slope: lie, natives_near:, cover: amount.cover, freed_on:, stems:, zones: zones_in_reach, area_m2: infested&.first || gross_m2,
           new_here: first?, reported: first? && !reports_dataset.empty?
         )
       end
@@ -81,16 +111,28 @@ module Thistle
 
       # The story so far, as the state machine reads it.
       def life
-        events = observations.map { |o| event(:observation, o.seen_on, settled: o.settled) } +
-                 treatments.map { |t| event(:treatment, t.done_on, removes: t.removal.removes?) } +
-                 checks.map { |c| event(:check, c.checked_on, live: c.live?) }
-        Core::Recheck::PatchLife.new(events, seed_bank_years: plant&.seed_bank_years&.fetch("likely"))
+        Core::Recheck::PatchLife.new(history.map { |on, kind, record| event(kind, on, **told(kind, record)) },
+                                     seed_bank_years: plant&.seed_bank_years&.fetch("likely"))
       end
+
+      # [[date, :observation, :treatment or :check, record]] of this ground: its own, what it was parted from
+      # until then, and what it took in.
+      def history
+        own = observations.map { |o| [o.seen_on, :observation, o] } + treatments.map { |t| [t.done_on, :treatment, t] } +
+              checks.map { |c| [c.checked_on, :check, c] }
+        before = parent ? parent.history.select { |on, _, record| on <= parted_on && record.created_at <= created_at } : []
+        taken_in = absorbed.flat_map(&:history)
+        (before + own + taken_in).sort_by { |on, kind, record| [on, KINDS_IN_ORDER.index(kind), record.id] }
+      end
+
+      KINDS_IN_ORDER = %i[observation treatment check].freeze
 
       # Sets the state that the records say. Call it after any record is added or taken away.
       def follow_records
         reload
-        update(state: life.state)
+        was, now = state, life.state
+        update(state: now, closed_on: now == "closed" ? checks.last&.checked_on : nil)
+        Overlaps.settle(property, [id]) if [was, now].one?("closed")
       end
 
       # When the trees of a climber were last freed.
@@ -102,6 +144,21 @@ module Thistle
       def last_treatment = treatments.last
 
       private
+
+      def told(kind, record)
+        case kind
+        when :observation then { settled: record.settled }
+        when :treatment then { removes: record.removal.removes? }
+        when :check then { live: record.live? }
+        end
+      end
+
+      # Room for the ground of a point or a line.
+      def padded((west, south, east, north))
+        pad = (radius_m || ((width_m || 0) / 2.0)) / 111_000.0
+        wide = pad / Math.cos(north * Math::PI / 180).abs.clamp(0.01, 1)
+        [west - wide, south - pad, east + wide, north + pad]
+      end
 
       def event(kind, on, **facts) = Core::Recheck::PatchLife::Event.new(kind:, on:, **facts)
     end

@@ -4,7 +4,7 @@ module Thistle
   module Store
     # A piece of ground that someone answers for.
     class Property < Sequel::Model(:properties)
-      one_to_many :zones, class: "Thistle::Store::Zone"
+      one_to_many :zones, class: "Thistle::Store::Zone", conditions: { deleted_at: nil }
       one_to_many :patches, class: "Thistle::Store::Patch"
 
       class << self
@@ -39,8 +39,8 @@ module Thistle
       def boundary = zones_of("boundary").first
       def zones_of(kind) = zones.select { |zone| zone.kind == kind }
 
-      # m from a shape to the nearest mapped water; nil when no water is mapped.
-      def water_distance(shape) = zones_of("water").map { |zone| shape.distance(zone.shape) }.min
+      one_to_many :searches, class: "Thistle::Store::Search", order: :searched_on, conditions: { deleted_at: nil }
+      one_to_many :layers, class: "Thistle::Store::Layer", order: :id
 
       # The free patch codes, prefix and number, from the next one on; an endless Enumerator.
       def next_codes
@@ -52,7 +52,7 @@ module Thistle
 
       # [west, south, east, north] of everything mapped.
       def bounds
-        boxes = zones.map { |zone| zone.shape.bounds }
+        boxes = zones.map { |zone| [zone.west, zone.south, zone.east, zone.north] }
         boxes << [longitude - 0.005, latitude - 0.004, longitude + 0.005, latitude + 0.004] if boxes.empty?
         [boxes.map { |b| b[0] }.min, boxes.map { |b| b[1] }.min, boxes.map { |b| b[2] }.max, boxes.map { |b| b[3] }.max]
       end

@@ -2,13 +2,49 @@
 
 module Thistle
   module Store
-    # Ground that is not a patch: boundary, trail, water, building, contour.
+    # Ground that is not a patch: boundary, trail, water, a well, rare plants (knowledge/zones.yml has the kinds).
     class Zone < Sequel::Model(:zones)
       many_to_one :property, class: "Thistle::Store::Property"
 
-      KINDS = %w[boundary trail water building contour].freeze
+      # A zone drawn on the map; patches near it learn of it.
+      def self.draw(property, shape, **fields)
+        db.transaction do
+          zone = new(property_id: property.id, **fields)
+          zone.shape = shape
+          zone.save
+          Surroundings.settle(property)
+          zone
+        end
+      end
 
       def shape = @shape ||= Core::Survey::Shape.stored(geometry)
+      def facts = Core::Knowledge.shipped.zone_kinds.fetch(kind)
+
+      def shape=(shape)
+        @shape = shape
+        self.geometry = JSON.generate(shape.geometry)
+        self.west, self.south, self.east, self.north = shape.bounds
+      end
+
+      # m to keep from its edge: the property's own number, else the kind's planning value.
+      def distance_kept = keep_m || facts.keep_m
+      def label = name || facts.label
+
+      # The zone with what is kept from its edge; nil when nothing is.
+      def kept_ground = distance_kept.positive? ? Core::Survey::Overlay.buffer(shape, distance_kept) : nil
+
+      # Off the map and out of what patches know, or back.
+      def take_off = change(Time.now.utc)
+      def bring_back = change(nil)
+
+      private
+
+      def change(deleted_at)
+        db.transaction do
+          update(deleted_at:)
+          Surroundings.settle(property)
+        end
+      end
     end
   end
 end

@@ -91,8 +91,35 @@ module Thistle
         infested, how = patch.infested
         { id: patch.id, code: patch.code, plant: patch.plant_key, state: patch.state, seen_on: patch.seen_on,
           geometry: JSON.parse(patch.geometry), gross_m2: patch.gross_m2&.round(2), length_m: patch.length_m&.round(2),
-          infested_m2: infested&.round(2), infested_is: how, cover_class: patch.cover_class, stems: patch.stems,
-          stem_size: patch.stem_size, water_m: patch.water_m&.round(1), lock_version: patch.lock_version }
+          infested_m2: infested&.round(2), infested_is: how,
+          **patch.values.slice(:cover_class, :cover_percent, :stems, :stem_size, :density_m2, :height_cm, :stage),
+          stems_by_size: patch.amount.stems, parted_from: patch.parent&.code, versions: patch.versions.map { |version| version(version) },
+          **patch_place(patch), lock_version: patch.lock_version }
+      end
+
+      def patch_place(patch)
+        { water_m: patch.water_m&.round(1), slope_degrees: patch.slope_deg&.round(1), aspect_degrees: patch.aspect_deg&.round,
+          zones: patch.zones_in_reach&.map(&:to_h) || [] }
+      end
+
+      def version(v) = { from: v.from, to: v.to, gross_m2: v.gross_m2&.round(2), infested_m2: v.infested_m2&.round(2) }
+
+      def zone(zone)
+        { id: zone.id, kind: zone.kind, name: zone.name, keep_m: zone.distance_kept, geometry: zone.shape.published }
+      end
+
+      def layer(layer) = { id: layer.id, kind: layer.kind, name: layer.name, shown: layer.shown, **layer.details.transform_keys(&:to_sym) }
+
+      def arrival(arrival)
+        rows = arrival.arrival_rows_dataset.limit(5000).map { |row| row.values.slice(:row, :name, :verdict, :reason, :patch_id) }
+        { filename: arrival.filename, format: arrival.format, status: arrival.status, undone: !arrival.undone_at.nil?, total: arrival.total,
+          counts: arrival.counts, columns: arrival.columns, rows: }
+      end
+
+      def totals(totals, today)
+        rows = ->(list) { list.map { |row| row.to_h.transform_values { |v| v.is_a?(Float) ? v.round(2) : v } } }
+        { whole: rows[[totals.whole]].first, by_plant: rows[totals.by_plant], by_state: rows[totals.by_state], by_zone: rows[totals.by_zone],
+          by_year: rows[totals.by_year(today)] }
       end
 
       def treatment(t) = { done_on: t.done_on, method: t.method_key, stems: t.stems_done, area_m2: t.area_m2, product_ml: t.product_ml }

@@ -27,11 +27,12 @@ module Thistle
       set :protection, except: %i[remote_token session_hijacking], use: %i[authenticity_token], frame_options: :deny, reaction: :deny
 
       helpers Page, Words, PlantWords, Marks
-      register Routes::Today, Routes::Identify, Routes::Reports, Routes::Practice, Routes::Survey, Routes::Season,
+      register Routes::Today, Routes::Identify, Routes::Reports, Routes::Practice, Routes::Survey, Routes::Ground, Routes::Walks,
+               Routes::Exchange, Routes::Season,
                Routes::Decide, Routes::Mix, Routes::Work, Routes::Recheck, Routes::Replant, Routes::Records
 
       before do
-        headers "Content-Security-Policy" => POLICY, "Referrer-Policy" => "same-origin",
+        headers "Content-Security-Policy" => policy, "Referrer-Policy" => "same-origin",
                 "Permissions-Policy" => "geolocation=(self)"
         @json = request.path_info.end_with?(".json")
         request.path_info = request.path_info.delete_suffix(".json") if @json

@@ -6,7 +6,7 @@ module Thistle
   module Web
     # Puts the application together over a data folder: the library, the file, the weather, the session key.
     module Boot
-      MAX_BODY = 24 * 1024 * 1024
+      MAX_BODY = 96 * 1024 * 1024
 
       module_function
 
@@ -19,6 +19,8 @@ module Thistle
         Store::Property.feed = ->(property) do
           StandIns::WeatherStation.new(seed: property.station_seed, climate: JSON.parse(property.climate))
         end
+        Store::Layer.grid_reader = ->(bytes, crs) { Formats::EsriGrid.read(bytes, crs:) }
+        Intake.recover
         App.set :session_secret, secret(folder)
         BodyLimit.new(App, MAX_BODY)
       end

@@ -16,9 +16,8 @@ module Thistle
         @width = width
         @west, @south, @east, @north = bounds || property.bounds
         @metres = 111_320 * Math.cos((@south + @north) / 2 * Math::PI / 180)
-        @zones = property.zones.sort_by do |zone|
-          ORDER.index(zone.kind)
-        end.map { |zone| ["#{zone.kind} #{zone.shape.kind}", path(zone.shape.geometry)] }
+        drawn = property.zones.select { |zone| ORDER.include?(zone.kind) }.map { |zone| [zone.kind, zone.shape] } + contours(property)
+        @zones = drawn.sort_by { |kind, _| ORDER.index(kind) }.map { |kind, shape| ["#{kind} #{shape.kind}", path(shape.geometry)] }
         @patches = place(patches, focus)
       end
 
@@ -31,6 +30,11 @@ module Thistle
       def scale_label(units) = units.us? ? "#{(scale_m / 0.3048).round} ft" : "#{scale_m} m"
 
       private
+
+      def contours(property)
+        layer = property.layers_dataset.live.where(kind: "elevation").reverse(:id).first
+        layer ? Layering.contours(layer).map { |_, line| ["contour", line] } : []
+      end
 
       def place(patches, focus)
         taken = []

@@ -4,6 +4,12 @@ module Thistle
   module Web
     # Small drawings in a page: icons, a patch's mark, character glyphs. Each comes with words beside it or a title.
     module Marks
+      # What a patch's mark is drawn of, for files that stand alone.
+      def self.drawing(state)
+        @drawings ||= File.read("#{ROOT}/web/assets/img/marks.svg").scan(%r{<symbol id="(\w+)"[^>]*>(.*?)</symbol>}m).to_h
+        @drawings.fetch(state)
+      end
+
       def icon(name, label: nil)
         said = label ? %(role="img" aria-label="#{h label}") : %(aria-hidden="true")
         %(<svg class="icon" #{said}><use href="/img/icons.svg##{name}"></use></svg>)

@@ -14,8 +14,16 @@ module Thistle
 
       # The property at hand: the patch's own, else the one chosen last, else the first.
       def property
-        @property ||= properties.find { |p| p.id == session[:property] } || properties.first || halt(404)
+        @property ||= property_chosen || halt(404)
       end
+
+      # The strict policy, and the one host that the property takes map tiles from, if any.
+      def policy
+        host = property_chosen&.tile_url&.slice(%r{\Ahttps://[^/]+})
+        host ? App::POLICY.sub("img-src 'self'", "img-src 'self' #{host}") : App::POLICY
+      end
+
+      def property_chosen = properties.find { |p| p.id == session[:property] } || properties.first
 
       def site = property.site(today)
       def units = property.measures
@@ -33,6 +41,26 @@ module Thistle
         session[:property] = patch.property_id
         patch
       end
+
+      # A record of a property named by an id, with that property taken as the one at hand.
+      def zone_at(id) = of_property(Store::Zone, id)
+      def search_at(id) = of_property(Store::Search, id)
+      def arrival_at(id) = of_property(Store::Arrival, id)
+      def layer_at(id) = of_property(Store::Layer, id)
+
+      def of_property(model, id)
+        record = model[id.to_i] || halt(404)
+        @property = record.property
+        record
+      end
+
+      # The next page offers a way back: the address that undoes, or the last change of a shape.
+      def offer_undo(address = "/survey/changes/#{Store::Change.undoable.get(:id)}/undo")
+        session[:undo] = address
+      end
+
+      # A geometry that another page drew and sends along.
+      def drawn_before = params["geometry"].to_s.empty? ? {} : { "geometry" => params["geometry"] }
 
       # The report named by an id, with its property taken as the one at hand.
       def report_at(id)

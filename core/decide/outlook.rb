@@ -37,7 +37,7 @@ module Thistle
 
         def shared
           @shared ||= choices.to_h.slice(:plant, :settled, :size, :stance, :licensed, :aquatic_label, :water_m,
-                                         :slope, :natives_near, :cover, :freed_on, :new_here, :reported)
+                                         :slope, :natives_near, :cover, :freed_on, :new_here, :reported, :zones)
         end
 
         def weather(date) = date <= site.horizon ? site.day(date) : nil

@@ -7,7 +7,7 @@ module Thistle
       # treat nil as a no or a question, never as a yes.
       Situation = Value.define(:plant, :settled, :date, :size, :stage, :phases, :soil, :day, :next_days, :season,
                                :stance, :licensed, :aquatic_label, :water_m, :slope, :natives_near, :cover, :freed_on,
-                               :new_here, :reported) do
+                               :new_here, :reported, :zones) do
         # An invader that is new to the region, or watched for, and not yet reported.
         def unreported? = new_here && !reported
         def seeding? = stage == :ripe_seed

@@ -19,6 +19,7 @@ module Thistle
           @knowledge.methods_of_removal.each_value do |removal|
             known(removal.cautions, @knowledge.cautions, "methods/#{removal.key}.yml", "cautions")
           end
+          check_zones
           @knowledge.returns.each { |key, row| known([row["source"]], @knowledge.sources, "returns.yml", key) }
         end
 
@@ -33,6 +34,14 @@ module Thistle
           known(plant.disposal.values_at("clean", "seeding").compact, @knowledge.disposal, file, "disposal")
           known(plant.source_keys, @knowledge.sources, file, "source")
           plant.look_alikes.each { |pair| check_pair(plant, pair, file) }
+        end
+
+        def check_zones
+          tags = @knowledge.methods_of_removal.values.flat_map(&:tags).to_h { |tag| [tag, true] }.merge(herbicide: true)
+          @knowledge.zone_kinds.each_value do |kind|
+            known([kind.source], @knowledge.sources, "zones.yml", kind.key)
+            known(kind.forbids || [], tags, "zones.yml", "#{kind.key}/forbids")
+          end
         end
 
         # A range belongs to a measured character, states to any other; and someone must be able to see it.

@@ -46,6 +46,9 @@ module Thistle
           freeze
         end
 
+        # The geometry as RFC 7946 wants it: within ±180, right-hand rings, seven decimals.
+        def published = Published.geometry(Meridian.cut(geometry))
+
         def kind = KINDS.fetch(geometry["type"])
         def positions = flat(geometry["coordinates"])
 
@@ -85,6 +88,9 @@ module Thistle
           end
         end
 
+        # Polygons as lists of rings, the outline first, then the holes.
+        def parts = geometry["type"] == "Polygon" ? [geometry["coordinates"]] : geometry["coordinates"]
+
         # m between the nearest points of two shapes; 0 when they touch.
         def distance(other) = plane.feature(self).distance(plane.feature(other))
 
@@ -92,7 +98,6 @@ module Thistle
 
         private
 
-        def parts = geometry["type"] == "Polygon" ? [geometry["coordinates"]] : geometry["coordinates"]
         def lines = geometry["type"] == "LineString" ? [geometry["coordinates"]] : geometry["coordinates"]
         def flat(list) = list.first.is_a?(Numeric) ? [list[0, 2]] : list.flat_map { |item| flat(item) }
 
@@ -107,6 +112,7 @@ module Thistle
           raise BadInput.new("The shape is empty: draw it again.", field: :geometry) if found.empty?
 
           found.each { |position| check_position(position) }
+          @geometry = Meridian.join(geometry)
           west, south, east, north = bounds
           return unless east - west > MAX_SPAN || north - south > MAX_SPAN
 
@@ -118,12 +124,18 @@ module Thistle
         def check_position((lon, lat))
           return if lon.between?(-180, 180) && lat.between?(-90, 90)
 
-          swapped = lat.between?(-180, 180) && lon.between?(-90, 90)
-          hint = swapped ? " Latitude and longitude look swapped: GeoJSON puts longitude first." : ""
-          raise BadInput.new("#{lon}, #{lat} is not on the globe.#{hint}", field: :geometry)
+          raise BadInput.new("#{lon}, #{lat} is not on the globe.#{hint(lon, lat)}", field: :geometry)
+        end
+
+        def hint(lon, lat)
+          return " Latitude and longitude look swapped: GeoJSON puts longitude first." if lat.between?(-180, 180) && lon.between?(-90, 90)
+          return " These look like metres, not degrees: save the file in longitude and latitude (WGS84)." if [lon, lat].any? { |n| n.abs > 1000 }
+
+          ""
         end
 
         def check_validity
+          check_lines if kind == "line"
           return unless kind == "polygon"
 
           parts.flatten(1).each do |ring|
@@ -137,7 +149,14 @@ module Thistle
           raise Crossed.new("The outline crosses itself near #{place(fault[:at])}.", at: fault[:at], repaired: fault[:repaired])
         end
 
+        def check_lines
+          return if lines.all? { |line| line.uniq.size >= 2 }
+
+          raise BadInput.new("The line has no length: it needs two different ends.", field: :geometry)
+        end
+
         def place((lon, lat))
+          lon -= 360 if lon > 180
           "#{lat.abs.round(5)}° #{lat.negative? ? "S" : "N"}, #{lon.abs.round(5)}° #{lon.negative? ? "W" : "E"}"
         end
       end

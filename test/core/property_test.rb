@@ -55,6 +55,7 @@ module Thistle
         Core::Decide::Bench.new(choices, Testing.site).verdicts.select { |v| v.go? && v.removal.herbicide? }.each do
           assert choices.licensed
           refute_equal "none", choices.stance
+          assert_empty (choices.zones || []).map(&:kind) & %w[no_spray well]
           water = choices.aquatic_label || (choices.water_m && choices.water_m >= Core::Decide::Choices::NEAR_WATER_M)
           assert water
           assert choices.settled
@@ -92,7 +93,12 @@ module Thistle
                                 size: Core::Removal::SIZES.sample(random:), stance: %w[none stem any].sample(random:), licensed: [true, true, false, nil].sample(random:),
                                 aquatic_label: [true, false, nil].sample(random:), water_m: [nil, 0.0, 5.0, 80.0].sample(random:), slope: %w[flat slope steep].sample(random:),
                                 natives_near: [true, false, nil].sample(random:), cover: [nil, 15.0, 85.0].sample(random:), stems: 10, area_m2: 30.0,
-                                freed_on: [nil, nil, Testing::TODAY - 40].sample(random:), new_here: [nil, nil, nil, true].sample(random:), reported: [nil, true].sample(random:))
+                                freed_on: [nil, nil, Testing::TODAY - 40].sample(random:), new_here: [nil, nil, nil, true].sample(random:), reported: [nil, true].sample(random:),
+                                zones: [nil, nil, nil, [zone(random)]].sample(random:))
+    end
+
+    def zone(random)
+      Core::Survey::Nearby.new(kind: Core::Knowledge.shipped.zone_kinds.keys.sample(random:), name: nil, distance_m: [0.0, 8.0].sample(random:), keep_m: 10.0)
     end
 
     # Random choices on random days of the past year too, so that measured frost, wind and rain come up.

@@ -34,7 +34,6 @@ module Thistle
         assert_equal %w[Polygon LineString Point], features.map { |f| f.geometry["type"] }, format
         assert_equal ["Garlic mustard by the gate", "Fence line", "One tree"], features.map(&:name)
         assert_in_delta Core::Survey::Geodesic.area(RING), Core::Survey::Shape.new(features.first.geometry).area, 0.01
-        assert features.first.plant_named?(Testing.plant("garlic_mustard"))
       end
     end
 
@@ -57,10 +56,10 @@ module Thistle
 
     def test_files_that_are_not_what_they_say
       kml = written_by_ogr("KML", ".kml")
-      { "" => /empty/, "PK\x03\x04zip" => /not GeoJSON, KML or GPX/, SOURCE[0, SOURCE.size / 2] => /cut off/,
+      { "" => /empty/, "PK\x03\x04zip" => /neither a KML/, "\x00\x01\x02" => /not GeoJSON, KML/, SOURCE[0, SOURCE.size / 2] => /cut off/,
         kml[0, kml.size / 2] => /cut off or damaged near line/, '{"type":"FeatureCollection","features":[]}' => /no points/,
         '{"type":"FeatureCollection"}' => /no list/, "<kml></kml>" => /no points/,
-        "{#{" " * (Formats::Reader::MAX_BYTES + 1)}}" => /larger than 8 MB/ }.each do |bytes, message|
+        "{#{" " * (Formats::Reader::MAX_BYTES + 1)}}" => /larger than 48 MB/ }.each do |bytes, message|
         assert_match message, assert_raises(Core::BadInput) { read(bytes) }.message
       end
     end
@@ -71,25 +70,6 @@ module Thistle
       assert_includes ["", nil], read(bomb).first.name
     rescue Core::BadInput
       pass
-    end
-
-    # One transaction: what can stand is taken, the rest is listed with its reason, and all of it can be undone.
-    def test_arrival_takes_what_can_stand
-      Testing.demo(fresh: true)
-      property = Store::Property.first(prefix: "Q")
-      bow = { type: "Polygon", coordinates: [[RING[0], RING[2], RING[1], RING[3], RING[0]]] }
-      source = JSON.parse(SOURCE).tap do |data|
-        data["features"] << { type: "Feature", properties: {}, geometry: bow } << { type: "Feature", geometry: nil }
-      end
-      arrival = Store::Arrival.take(property, "walk.geojson", read(JSON.generate(source)), seen_on: Testing::TODAY)
-
-      assert_equal %w[Q-13 Q-14 Q-15], arrival.taken.map { |row| row["code"] }
-      assert_equal 2, arrival.left.size
-      assert_match(/crosses itself/, arrival.left.first["why"])
-      assert_equal "garlic_mustard", Testing.patch("Q-13").plant_key
-      assert_equal "reported", Testing.patch("Q-13").state
-      arrival.undo
-      assert_equal 12, property.live_patches.count
     end
   end
 end

@@ -47,7 +47,7 @@ module Thistle
         box = [west, south, west + random.rand(0.0005..0.006), south + random.rand(0.0005..0.006)]
         plain = @property.live_patches.all.select { |p| p.west <= box[2] && p.east >= box[0] && p.south <= box[3] && p.north >= box[1] }
 
-        found = JSON.parse(Store::Patch.features_json(@property.id, box))["features"]
+        found = JSON.parse(Store::InView.new(@property.id, box).json)["features"]
         assert_equal plain.map(&:id).sort, found.map { |f| f["id"] }.sort
         assert_equal plain.map(&:id).sort, Store::Patch.live.within(box).where(property_id: @property.id).select_map(:id).sort
       end

@@ -28,7 +28,7 @@ module Thistle
 
     def patch(code) = Testing.patch(code)
 
-    PAGES = %w[/ /identify /survey /season /decide /mix /work /recheck /replant /records /identify/plants/caltrop
+    PAGES = %w[/ /identify /survey /survey/zones /survey/layers /survey/searches /survey/totals /season /decide /mix /work /recheck /replant /records /identify/plants/caltrop
                /identify/duel/caltrop/warty_caltrop /identify/reports /identify/practice /find?q=pear].freeze
 
     def test_every_page_answers_and_as_json
@@ -168,7 +168,7 @@ module Thistle
       id = patch("Q-09").id
       send_form :delete, "/survey/patches/#{id}"
       assert_equal 404, get("/survey/patches/#{id}").status
-      send_form :post, "/survey/patches/#{id}/undo"
+      send_form :post, "/survey/changes/#{Store::Change.undoable.get(:id)}/undo"
 
       assert_equal 200, get("/survey/patches/#{id}").status
     end
@@ -204,7 +204,7 @@ module Thistle
       send_form :post, "/survey/arrivals", file: file["<kml><Placemark>", "b.kml"]
       assert_equal 422, last_response.status
       assert_includes last_response.body, "cut off or damaged"
-      post "/survey/arrivals", {}, "CONTENT_LENGTH" => "99999999"
+      post "/survey/arrivals", {}, "CONTENT_LENGTH" => "209715200" # 200 MB
       assert_equal 413, last_response.status
     end
 

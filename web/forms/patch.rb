@@ -4,7 +4,7 @@ module Thistle
   module Web
     module Forms
       # A patch: its shape, its plant, how much of it. Adds one, or changes one that nobody changed meanwhile.
-      class Patch < Form
+      class Patch < Drawn
         class Fields < Form::Contract
           params do
             required(:geometry).filled(:string)
@@ -28,8 +28,6 @@ module Thistle
           rule(:plant_key) { key.failure("is not a plant in the library") if value && !Core::Knowledge.shipped.plants.key?(value) }
         end
 
-        def self.blank(today) = new({}, units: Core::Units.new, today:).tap { |form| form.errors.clear }.with("seen_on" => today.iso8601)
-
         # A form filled from a patch.
         def self.of(patch, units)
           typed = patch.values.slice(:geometry, :plant_key, :cover_class, :stems, :stem_size, :slope, :light, :moisture, :natives_near, :note,
@@ -39,12 +37,7 @@ module Thistle
           new(typed.compact.transform_values(&:to_s), units:, today: Date.new(9999))
         end
 
-        attr_reader :repaired, :theirs
-
-        def with(extra)
-          raw.merge!(extra)
-          self
-        end
+        attr_reader :theirs
 
         def outdated? = !theirs.nil?
 
@@ -56,7 +49,7 @@ module Thistle
 
         # The new patch, or nil with errors set. A shape that crosses itself keeps the drawing and offers a repair.
         def add_to(property)
-          return unless (shape = read_shape)
+          return unless (shape = read_shape(missing: "Draw a point, a line or an area first."))
 
           Store::Patch.db.transaction do
             patch = Store::Patch.new(property_id: property.id, code: property.next_code, **columns)
@@ -69,7 +62,7 @@ module Thistle
 
         # True when the change is stored; false with errors, or with `theirs` set when someone else was first.
         def change(patch)
-          return false unless (shape = read_shape)
+          return false unless (shape = read_shape(missing: "Draw a point, a line or an area first."))
 
           if values[:lock_version] != patch.lock_version
             @theirs = self.class.of(patch, units)
@@ -77,24 +70,14 @@ module Thistle
             errors[:base] = "Someone else changed this patch while you were typing. Nothing of yours is lost; look at both, then keep what is right."
             return false
           end
-          patch.set(columns)
-          patch.shape = shape
-          patch.save
-          true
+          Store::Change.keep([patch], "#{patch.code} changed") do
+            patch.set(columns)
+            patch.shape = shape
+            patch.save
+          end
         end
 
         private
-
-        def read_shape
-          shape = self["geometry"] && Core::Survey::Shape.parse(self["geometry"])
-          errors[:geometry] = "Draw a point, a line or an area first." unless shape
-          ok? ? shape : nil
-        rescue Core::Survey::Shape::Crossed => e
-          @repaired = e.repaired && JSON.generate(e.repaired)
-          failed(:geometry, e.message) && nil
-        rescue Core::BadInput => e
-          failed(:geometry, e.message) && nil
-        end
 
         def columns
           keys = %i[plant_key seen_on cover_class stems stem_size slope light moisture natives_near note]

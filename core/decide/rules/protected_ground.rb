@@ -1,0 +1,22 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Decide
+      module Rules
+        # Zones drawn on the map: what each kind forbids is in knowledge/zones.yml.
+        ProtectedGround = Rule.new(:protected_ground, about: :any, source: "common_practice") do |now, removal|
+          near = now.zones&.find do |zone|
+            kind = Knowledge.shipped.zone_kinds.fetch(zone.kind)
+            kind.forbids?(removal) && !(kind.unless && now[kind.unless])
+          end
+          next unless near
+
+          kind = Knowledge.shipped.zone_kinds.fetch(near.kind)
+          where = near.touches? ? "It stands on" : "It is #{near.distance_m.round} m from, and #{near.keep_m.round} m are kept from,"
+          no "#{where} #{near.name ? "“#{near.name}”, #{kind.label}" : "mapped ground: #{kind.label}"}: #{kind.text}."
+        end
+      end
+    end
+  end
+end

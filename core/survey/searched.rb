@@ -1,0 +1,34 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Survey
+      # Ground that was looked at: a track by the width that was in sight, or an area as drawn.
+      module Searched
+        SIGHT = (1.0..200.0)
+
+        module_function
+
+        # Shape of the ground seen from a line; half the sight on each side. An area stands as it is.
+        def ground(shape, sight_m: nil)
+          return shape if shape.kind == "polygon"
+          unless sight_m && SIGHT.cover?(sight_m)
+            raise BadInput.new("Say how wide the eye reached: #{SIGHT.first.to_i} to #{SIGHT.last.to_i} m.",
+                               field: :sight)
+          end
+
+          Overlay.buffer(shape, sight_m / 2.0)
+        end
+
+        # {searched m², unsearched Shape or nil, share 0 to 1} of an area, given the grounds searched.
+        def cover(boundary, grounds)
+          return { seen_m2: 0.0, share: 0.0, unseen: boundary } if grounds.empty?
+
+          unseen = Overlay.difference(boundary, Overlay.union(grounds))
+          left = unseen&.area || 0.0
+          { seen_m2: boundary.area - left, share: 1 - (left / boundary.area), unseen: }
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,75 @@
+# frozen_string_literal: true
+
+require "sqlite3"
+require "rgeo"
+require "rgeo/geo_json"
+require "tempfile"
+
+module Thistle
+  module Formats
+    # A GeoPackage 1.3 (OGC 12-128): one SQLite file, a table a layer, geometries as WKB with their header.
+    module Geopackage
+      APPLICATION, VERSION, WGS84 = 0x47504B47, 10_300, 4326
+      WKB = RGeo::WKRep::WKBGenerator.new(little_endian: true)
+      TYPES = { Integer => "INTEGER", Float => "REAL" }.freeze
+
+      module_function
+
+      # Bytes. layers: {name => [feature]}, features being hashes of shape and properties.
+      def write(layers, changed_at = Time.now.utc)
+        Tempfile.create(["patches", ".gpkg"]) do |file|
+          db = SQLite3::Database.new(file.path)
+          frame(db)
+          db.transaction { layers.each { |name, features| layer(db, name, features, changed_at) } }
+          db.close
+          File.binread(file.path)
+        end
+      end
+
+      def frame(db)
+        db.execute_batch(<<~SQL)
+          PRAGMA application_id = #{APPLICATION}; PRAGMA user_version = #{VERSION};
+          CREATE TABLE gpkg_spatial_ref_sys (srs_name TEXT NOT NULL, srs_id INTEGER NOT NULL PRIMARY KEY, organization TEXT NOT NULL,
+            organization_coordsys_id INTEGER NOT NULL, definition TEXT NOT NULL, description TEXT);
+          CREATE TABLE gpkg_contents (table_name TEXT NOT NULL PRIMARY KEY, data_type TEXT NOT NULL, identifier TEXT UNIQUE, description TEXT DEFAULT '',
+            last_change DATETIME NOT NULL, min_x DOUBLE, min_y DOUBLE, max_x DOUBLE, max_y DOUBLE, srs_id INTEGER REFERENCES gpkg_spatial_ref_sys(srs_id));
+          CREATE TABLE gpkg_geometry_columns (table_name TEXT NOT NULL REFERENCES gpkg_contents(table_name), column_name TEXT NOT NULL,
+            geometry_type_name TEXT NOT NULL, srs_id INTEGER NOT NULL REFERENCES gpkg_spatial_ref_sys(srs_id), z TINYINT NOT NULL, m TINYINT NOT NULL,
+            PRIMARY KEY (table_name, column_name));
+        SQL
+        wgs84 = 'GEOGCS["WGS 84",DATUM["WGS_1984",SPHEROID["WGS 84",6378137,298.257223563]],PRIMEM["Greenwich",0],UNIT["degree",0.0174532925199433]]'
+        [["WGS 84", WGS84, "EPSG", WGS84, wgs84], ["Undefined Cartesian", -1, "NONE", -1, "undefined"],
+         ["Undefined geographic", 0, "NONE", 0, "undefined"]]
+          .each do |row|
+          db.execute("INSERT INTO gpkg_spatial_ref_sys VALUES (?, ?, ?, ?, ?, NULL)", row)
+        end
+      end
+
+      def layer(db, name, features, changed_at)
+        keys = features.flat_map { |f| f[:properties].keys }.uniq
+        columns = keys.map { |key| "\"#{key}\" #{TYPES.fetch(features.filter_map { |f| f[:properties][key] }.first.class, "TEXT")}" }
+        db.execute("CREATE TABLE \"#{name}\" (fid INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL, geom BLOB#{columns.map { |c| ", #{c}" }.join})")
+        db.execute("INSERT INTO gpkg_contents VALUES (?, 'features', ?, '', ?, ?, ?, ?, ?, ?)",
+                   [name, name, changed_at.strftime("%Y-%m-%dT%H:%M:%S.%LZ"), *extent(features), WGS84])
+        db.execute("INSERT INTO gpkg_geometry_columns VALUES (?, 'geom', 'GEOMETRY', ?, 0, 0)", [name, WGS84])
+        marks = (["?"] * (keys.size + 1)).join(", ")
+        insert = db.prepare("INSERT INTO \"#{name}\" (geom#{keys.map { |key| ", \"#{key}\"" }.join}) VALUES (#{marks})")
+        features.each { |f| insert.execute([SQLite3::Blob.new(blob(f[:shape].published)), *keys.map { |key| plain(f[:properties][key]) }]) }
+        insert.close
+      end
+
+      # "GP", version 0, flags (little-endian, no envelope), the reference system, then WKB.
+      def blob(geometry)
+        ["GP", 0, 1, WGS84].pack("a2CCl<") + WKB.generate(RGeo::GeoJSON.decode(geometry, geo_factory: Core::Survey::Meridian::FLAT))
+      end
+
+      def extent(features)
+        boxes = features.map { |f| f[:shape].bounds }
+        boxes.empty? ? [nil] * 4 : [boxes.map { |b| b[0] }.min, boxes.map { |b| b[1] }.min, boxes.map { |b| b[2] }.max, boxes.map { |b| b[3] }.max]
+      end
+
+      def plain(value) = value.is_a?(Numeric) || value.nil? ? value : value.to_s
+      private_class_method :frame, :layer, :blob, :extent, :plain
+    end
+  end
+end

@@ -1,0 +1,86 @@
+# frozen_string_literal: true
+
+require "csv"
+require "rgeo"
+require "rgeo/geo_json"
+
+module Thistle
+  module Formats
+    # A table as CSV (RFC 4180) in any of the usual separators and encodings, decimal commas too, with the place in
+    # columns of latitude and longitude or as well-known text (OGC).
+    module Table
+      SEPARATORS = [",", ";", "\t", "|"].freeze
+      LATITUDE = /\A(decimal_?)?lat(itude)?(_?dd|_?wgs84)?\z|\Ay\z|\Anorthing\z/i
+      LONGITUDE = /\A(decimal_?)?(lon|long|lng)(gitude|itude)?(_?dd|_?wgs84)?\z|\Ax\z|\Aeasting\z/i
+      WKT = /\A(wkt|geom(etry)?|the_geom|geom_?wkt|shape_?wkt|footprint_?wkt)\z/i
+      PARSER = RGeo::Geos.factory(has_z_coordinate: true, wkt_parser: { support_ewkt: true, support_wkt12: true })
+      WRITER = RGeo::WKRep::WKTGenerator.new
+
+      module_function
+
+      def read(bytes)
+        text = Text.utf8(bytes)
+        rows = CSV.parse(text, headers: true, col_sep: separator(text.lines.first.to_s), liberal_parsing: false, skip_blanks: true)
+        headers = rows.headers.compact.map(&:strip)
+        place = columns(headers)
+        unless place
+          Reader.refuse("The table has no columns of latitude and longitude, and none of well-known text. It has: #{headers.first(8).join(", ")}.")
+        end
+        rows.flat_map { |row| features(row, place) }
+      rescue CSV::MalformedCSVError => e
+        Reader.refuse("The table breaks off in line #{e.line_number}: a quote that does not close, or one too many.")
+      end
+
+      # Is it a table at all: a first line with a separator and a second with as many?
+      def table?(head)
+        first, second = head.lines.first(2)
+        return false unless first&.valid_encoding? && !head.include?("\u0000")
+
+        SEPARATORS.any? { |mark| first.include?(mark) && (second.nil? || second.include?(mark)) }
+      end
+
+      # features: hashes of shape and properties; every shape as well-known text, its middle as latitude and longitude.
+      def write(features)
+        keys = features.flat_map { |f| f[:properties].keys }.uniq
+        CSV.generate(row_sep: "\r\n") do |csv|
+          csv << [*keys, "latitude", "longitude", "wkt"]
+          features.each do |f|
+            lon, lat = f[:shape].centre
+            csv << [*keys.map { |key| f[:properties][key] }, lat.round(7), lon.round(7), wkt(f[:shape].published)]
+          end
+        end
+      end
+
+      def wkt(geometry) = WRITER.generate(RGeo::GeoJSON.decode(geometry, geo_factory: Core::Survey::Meridian::FLAT))
+
+      # GeoJSON geometry of well-known text; nil when it is not.
+      def geometry(text)
+        RGeo::GeoJSON.encode(PARSER.parse_wkt(text.to_s))
+      rescue RGeo::Error::RGeoError
+        nil
+      end
+
+      def separator(line) = SEPARATORS.max_by { |mark| line.count(mark) }
+
+      def columns(headers)
+        wkt = headers.find { |h| h.match?(WKT) }
+        lat, lon = headers.find { |h| h.match?(LATITUDE) }, headers.find { |h| h.match?(LONGITUDE) }
+        { wkt:, lat:, lon: } if wkt || (lat && lon)
+      end
+
+      def features(row, place)
+        properties = row.to_h.filter_map { |key, value| [key.strip, value] if key && value.to_s.strip != "" }.to_h
+        shape = place[:wkt] && properties[place[:wkt]] ? geometry(properties[place[:wkt]]) : point(properties, place)
+        name = properties.values_at("name", "Name", "code", "Code").compact.first
+        Feature.each_of(shape, name:, properties: properties.except(*place.values))
+      end
+
+      def point(properties, place)
+        return unless place[:lat]
+
+        { "type" => "Point", "coordinates" => properties.values_at(place[:lon], place[:lat]).map { |text| Core::Decimal.read(text) || text } }
+      end
+      private_class_method :separator, :columns, :features, :point
+    end
+  end
+end

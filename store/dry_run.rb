@@ -1,0 +1,75 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # What taking a file would do, row by row: add, change (its code is known here), double (the same plant within
+    # the arrival's distance), same, or refuse with the reason.
+    class DryRun
+      def initialize(arrival, seen_on:)
+        @arrival, @seen_on = arrival, seen_on
+        @property = arrival.property
+        @mapping = arrival.columns
+        @known = @property.live_patches.select_hash(:code, :id)
+        @codes = {}
+        @own = Hash.new { |hash, plant| hash[plant] = Core::Survey::Nest.new(arrival.apart_m) }
+      end
+
+      def call
+        db = Patch.db
+        rows = db[:arrival_rows].where(arrival_id: @arrival.id).order(:row).select(:id, :row, :name, :geometry, :properties, :notes)
+        rows.each_slice(Arrival::SLICE) do |slice|
+          told = slice.map { |row| [row[:id], *judge(row)] }
+          told.group_by { |_, *answer| answer }.each do |(verdict, reason, patch_id), same|
+            db[:arrival_rows].where(id: same.map(&:first)).update(verdict:, reason:, patch_id:)
+          end
+        end
+      end
+
+      private
+
+      # [verdict, reason, patch id]
+      def judge(row)
+        incoming = Incoming.new(row, @mapping)
+        notes = incoming.notes.join("; ")
+        first = incoming.code && @codes[incoming.code]
+        return ["refuse", "its code #{incoming.code} stands in row #{first} already", nil] if first
+
+        @codes[incoming.code] = row[:row] if incoming.code
+        known = @known[incoming.code]
+        return known_patch(incoming, Patch[known], notes) if known
+
+        near = double(incoming)
+        return ["double", ["#{near} is the same plant within #{@arrival.apart_m.round} m", notes].reject(&:empty?).join("; "), nil] if near
+
+        @own[incoming.plant_key].add(incoming.shape, "row #{row[:row]}")
+        ["add", notes.empty? ? nil : notes, nil]
+      rescue Core::BadInput => e
+        ["refuse", e.message, nil]
+      end
+
+      def known_patch(incoming, patch, notes)
+        columns = incoming.columns.reject { |key, value| patch[key] == value }
+        columns.delete(:radius_m) || columns.delete(:width_m) unless incoming.values.key?(:radius_m) || incoming.values.key?(:width_m)
+        moved = patch.shape.published != incoming.shape.published
+        return ["same", nil, patch.id] if columns.empty? && !moved
+
+        said = [*columns.keys.map { |key| Core::Survey::Columns::BY_KEY.fetch(key).label }, *("shape" if moved)]
+        ["change", ["changes #{said.join(", ")}", notes].reject(&:empty?).join("; "), patch.id]
+      end
+
+      # The code or row of the same plant near by: on the map, or earlier in the file.
+      def double(incoming)
+        @own[incoming.plant_key].near(incoming.shape) || on_the_map(incoming)
+      end
+
+      def on_the_map(incoming)
+        return if @known.empty?
+
+        pad = Core::Survey::Nest.degrees(@arrival.apart_m, incoming.shape.bounds)
+        west, south, east, north = incoming.shape.bounds
+        @property.live_patches.within([west - pad, south - pad, east + pad, north + pad]).where(plant_key: incoming.plant_key)
+                 .all.find { |patch| patch.shape.distance(incoming.shape) <= @arrival.apart_m }&.code
+      end
+    end
+  end
+end

@@ -1,0 +1,48 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # A row of a file as a patch to be: its shape, repaired if need be, and its columns. Raises BadInput when it
+    # cannot stand.
+    class Incoming
+      attr_reader :shape, :values, :notes
+
+      def initialize(row, mapping)
+        @row = row
+        @notes = [row[:notes]].reject { |text| text.to_s.empty? }
+        @values, unread = Core::Survey::Columns.read(JSON.parse(row[:properties]), mapping, Core::Knowledge.shipped)
+        @notes += unread
+        raise Core::BadInput.new("It has no place: no geometry, or one that cannot be read.", field: :geometry) unless row[:geometry]
+
+        @shape = read_shape
+      end
+
+      def code = values[:code]
+      def plant_key = values[:plant_key]
+
+      # The columns of the patch, but for those that follow from the shape.
+      def columns
+        found = values.except(:code, :gross_m2)
+        found[:radius_m] ||= 2.0 if shape.kind == "point"
+        found[:width_m] ||= 2.0 if shape.kind == "line"
+        found
+      end
+
+      private
+
+      def read_shape
+        Core::Survey::Shape.parse(@row[:geometry])
+      rescue Core::Survey::Shape::Crossed => e
+        mend(e)
+      end
+
+      def mend(crossed)
+        mended = crossed.repaired && Core::Survey::Shape.new(crossed.repaired)
+        raise crossed unless mended&.kind == "polygon"
+
+        @notes << "#{crossed.message.chomp(".")}: repaired"
+        mended
+      end
+    end
+  end
+end

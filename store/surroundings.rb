@@ -1,0 +1,86 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # What a patch's place says: distance to water, the zones it touches or stands too near to, the lie of the land,
+    # the ground it shares with other patches. Written beside the patch whenever a shape or a zone changes, so that
+    # an agenda or a total reads it and measures nothing.
+    class Surroundings
+      SILENT = %w[boundary contour trail building].freeze # kinds that ask nothing of a patch
+
+      # Works out everything for patches of a property (all of them unless ids are given).
+      def self.settle(property, ids = nil)
+        property.associations.delete(:zones)
+        patches = property.live_patches.unordered
+        patches = patches.where(id: ids) if ids
+        new(property).settle(patches)
+        Overlaps.settle(property, ids)
+      end
+
+      def initialize(property)
+        @property = property
+        @zones = property.zones
+        @water = @zones.select { |zone| zone.kind == "water" }
+        @telling = @zones.reject { |zone| SILENT.include?(zone.kind) }
+        @elevation = Layer.elevation(property)
+      end
+
+      def settle(patches)
+        db = Patch.db
+        patches.paged_each do |patch|
+          columns, zones = of(patch.shape, patch)
+          Patch.where(id: patch.id).update(columns)
+          db[:patch_zones].where(patch_id: patch.id).delete
+          db[:patch_zones].multi_insert(zones.map { |zone_id, shared_m2| { patch_id: patch.id, zone_id:, shared_m2: } }) if zones.any?
+        end
+      end
+
+      # [columns of the patch, {zone id => m² on it}]
+      def of(shape, patch)
+        lie = @elevation&.lie(shape)
+        columns = { water_m: water(shape), zones_near: near_json(shape), slope_deg: lie&.slope, aspect_deg: lie&.aspect }
+        [columns, shared(shape, patch)]
+      end
+
+      # Every telling zone with its distance, nearest first: [Core::Survey::Nearby].
+      def all(shape) = @telling.map { |zone| nearby(zone, shape) }.sort_by(&:distance_m)
+
+      private
+
+      # m to the nearest mapped water; nil when none is mapped.
+      def water(shape)
+        return if @water.empty?
+
+        plane = shape.plane
+        (@waters ||= {})[plane] ||= plane.factory.collection(@water.map { |zone| plane.feature(zone.shape) })
+        @waters[plane].distance(plane.feature(shape))
+      end
+
+      def near_json(shape)
+        found = @telling.select { |zone| in_reach?(zone, shape) }.map { |zone| nearby(zone, shape) }.select(&:within?)
+        found.empty? ? nil : JSON.generate(found.sort_by(&:distance_m).map(&:to_h))
+      end
+
+      def nearby(zone, shape)
+        Core::Survey::Nearby.new(kind: zone.kind, name: zone.name, distance_m: shape.distance(zone.shape).round(2), keep_m: zone.distance_kept)
+      end
+
+      # By boxes alone, so that far zones cost nothing.
+      def in_reach?(zone, shape)
+        west, south, east, north = shape.bounds
+        pad = [zone.distance_kept, 1].max / 111_000.0
+        wide = pad / Math.cos(north * Math::PI / 180).abs.clamp(0.01, 1)
+        zone.west - wide <= east && zone.east + wide >= west && zone.south - pad <= north && zone.north + pad >= south
+      end
+
+      def shared(shape, patch)
+        areas = @telling.select { |zone| zone.shape.kind == "polygon" && in_reach?(zone, shape) }
+        return {} if areas.empty?
+
+        ground = Core::Survey::Overlay.ground(shape, width: patch.width_m, radius: patch.radius_m) || shape
+        areas.to_h { |zone| [zone.id, ground.kind == "polygon" ? Core::Survey::Overlay.shared(ground, zone.shape) : 0.0] }
+             .select { |_, m2| m2.positive? }
+      end
+    end
+  end
+end

@@ -1,0 +1,90 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # Takes a looked-over arrival into the map: one transaction, in slices, telling how far it is.
+    class Taking
+      def initialize(arrival, seen_on:)
+        @arrival, @seen_on = arrival, seen_on
+        @property = arrival.property
+        @mapping = arrival.columns
+        @now = Time.now.utc
+        @db = Patch.db
+      end
+
+      # Yields the number of rows done after each slice.
+      def call
+        @codes = @property.next_codes
+        @surroundings = Surroundings.new(@property)
+        @used = @property.patches_dataset.select_map(:code).to_h { |code| [code, true] }
+        taken = @arrival.doubles == "add" ? %w[add change double] : %w[add change]
+        @db.transaction do
+          rows = @db[:arrival_rows].where(arrival_id: @arrival.id, verdict: taken).order(:row)
+          rows.select(:id, :row, :name, :geometry, :properties, :notes, :verdict, :patch_id).each_slice(Arrival::SLICE).with_index do |slice, n|
+            changes, additions = slice.partition { |row| row[:verdict] == "change" }
+            add(additions)
+            changes.each { |row| change(row) }
+            yield [(n + 1) * Arrival::SLICE, @arrival.total].min if block_given?
+          end
+          Overlaps.settle(@property)
+        end
+      end
+
+      private
+
+      def add(rows)
+        return if rows.empty?
+
+        @shared = []
+        first = (@db[:patches].max(:id) || 0) + 1
+        patches = rows.each_with_index.map { |row, n| patch_of(row, first + n) }
+        @db[:patches].multi_insert(patches.map(&:values))
+        @db[:observations].multi_insert(patches.select(&:plant_key).map { |patch| seen(patch) })
+        @db[:patch_zones].multi_insert(@shared)
+        pairs = rows.zip(patches).map { |row, patch| "(#{row[:id]}, #{patch.id})" }.join(", ")
+        @db.run("UPDATE arrival_rows SET patch_id = v.column2 FROM (VALUES #{pairs}) AS v WHERE arrival_rows.id = v.column1")
+      end
+
+      def seen(patch)
+        { patch_id: patch.id, seen_on: patch.seen_on, plant_key: patch.plant_key, settled: @arrival.sure, created_at: @now,
+          note: "From #{@arrival.filename}" }
+      end
+
+      def patch_of(row, id)
+        incoming = Incoming.new(row, @mapping)
+        patch = Patch.new(**blank, **incoming.columns)
+        patch.id = id
+        patch.code = code_for(incoming.code)
+        patch.shape = incoming.shape
+        columns, shared = @surroundings.of(incoming.shape, patch)
+        patch.set(columns)
+        @shared.concat(shared.map { |zone_id, shared_m2| { patch_id: id, zone_id:, shared_m2: } })
+        patch.shape_from = patch.seen_on
+        patch.state = "standing" if @arrival.sure && patch.plant_key
+        patch
+      end
+
+      def blank
+        { property_id: @property.id, arrival_id: @arrival.id, state: "reported", slope: "flat", seen_on: @seen_on, lock_version: 0,
+          created_at: @now, updated_at: @now }
+      end
+
+      def code_for(wanted)
+        code = wanted && !@used[wanted] && wanted.size <= 40 ? wanted : @codes.next
+        code = @codes.next while @used[code]
+        @used[code] = true
+        code
+      end
+
+      def change(row)
+        patch = Patch[row[:patch_id]]
+        incoming = Incoming.new(row, @mapping)
+        before = patch.values.slice(*incoming.columns.keys, :geometry, :west, :south, :east, :north, :gross_m2, :length_m, :outline, :lock_version)
+        patch.set(incoming.columns)
+        patch.shape = incoming.shape
+        patch.save
+        @db[:arrival_rows].where(id: row[:id]).update(before: JSON.generate(before))
+      end
+    end
+  end
+end

@@ -1,0 +1,88 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Routes
+      # Files in and out.
+      module Exchange
+        def self.registered(app)
+          leaving(app)
+          coming(app)
+          taking(app)
+        end
+
+        def self.leaving(app)
+          app.get "/survey/files" do
+            show "survey/files", form: Forms::Blank.new, arrivals: Store::Arrival.where(property_id: property.id).reverse(:id).limit(12).all
+          end
+
+          app.get "/survey/export/:kind" do
+            halt 404 unless Export::KINDS.key?(params["kind"])
+            export = Export.new(property, params["kind"])
+            content_type export.media
+            attachment export.filename
+            export.bytes
+          end
+        end
+
+        def self.coming(app)
+          app.post "/survey/arrivals" do
+            file = params["file"]
+            raise Core::BadInput.new("Choose a file first.", field: :file) unless file.is_a?(Hash)
+
+            bytes = file[:tempfile].read(Formats::Reader::MAX_BYTES + 1)
+            features = Formats::Reader.read(bytes)
+            arrival = Store::Arrival.draft(property, File.basename(file[:filename].to_s.scrub)[0, 120], features, format: Formats::Reader.name(bytes))
+            arrival.dry_run(seen_on: today)
+            go_to "/survey/arrivals/#{arrival.id}"
+          rescue Core::BadInput => e
+            show "survey/files", status: 422, form: Forms::Blank.new.failed(:file, e.message),
+                                 arrivals: Store::Arrival.where(property_id: property.id).reverse(:id).limit(12).all
+          end
+
+          app.get "/survey/arrivals/:id" do
+            arrival = arrival_at(params["id"])
+            show "survey/arrival", data: -> { Answers.arrival(arrival) }, arrival:, desk: ArrivalDesk.new(arrival, params)
+          end
+
+          app.put "/survey/arrivals/:id" do
+            arrival = arrival_at(params["id"])
+            halt 409 unless arrival.draft?
+            ArrivalDesk.new(arrival, params).map
+            arrival.dry_run(seen_on: today)
+            go_to "/survey/arrivals/#{arrival.id}"
+          end
+        end
+
+        def self.taking(app)
+          app.post "/survey/arrivals/:id/take" do
+            arrival = arrival_at(params["id"])
+            halt 409 unless arrival.draft? || arrival.status == "failed"
+            Intake.begin(arrival, seen_on: today)
+            go_to "/survey/arrivals/#{arrival.id}"
+          end
+
+          # What the bar asks for while rows are going in.
+          app.get "/survey/arrivals/:id/progress" do
+            arrival = arrival_at(params["id"])
+            headers "HX-Refresh" => "true" unless arrival.taking?
+            part "survey/_progress", arrival:, done: Intake.done(arrival)
+          end
+
+          app.post "/survey/arrivals/:id/undo" do
+            arrival = arrival_at(params["id"])
+            arrival.undo
+            go_to "/survey/arrivals/#{arrival.id}", "#{arrival.filename} was taken back: all of it."
+          end
+
+          app.delete "/survey/arrivals/:id" do
+            arrival = arrival_at(params["id"])
+            halt 409 unless arrival.draft? || arrival.status == "failed"
+            arrival.delete
+            go_to "/survey/files", "#{arrival.filename} was put aside; nothing of it is on the map."
+          end
+        end
+      end
+    end
+  end
+end
