@@ -9,6 +9,7 @@ module Thistle
     module Archive
       MAX_ENTRIES = 500
       RATIO = 200 # unpacked over packed: more is a bomb
+      TOO_MUCH = "The archive unpacks to more than #{Reader::MAX_BYTES / 1024 / 1024} MB, or far more than it packs: it was left.".freeze
 
       module_function
 
@@ -16,9 +17,9 @@ module Thistle
         files = unpack(bytes)
         return DarwinCore.read(files) if files.key?("meta.xml")
 
-        kml = files.keys.find { |name| name == "doc.kml" } || files.keys.find { |name| name.downcase.end_with?(".kml") }
-        Reader.refuse("The archive holds neither a KML file nor a Darwin Core meta.xml.") unless kml
-        KML.read(files[kml])
+        kml = files.select { |name, _| name.downcase.end_with?(".kml") }.values # a main file may only point to others beside it
+        Reader.refuse("The archive holds neither a KML file nor a Darwin Core meta.xml.") if kml.empty?
+        kml.flat_map { |text| KML.read(text) }
       end
 
       # {name => bytes} packed into a zip.
@@ -33,21 +34,16 @@ module Thistle
 
       # {name => bytes} of the text files in a zip; pictures and folders are passed over.
       def unpack(bytes)
-        left, files = Reader::MAX_BYTES, {}
-        Zip::InputStream.open(StringIO.new(bytes)) do |zip|
-          while (entry = zip.get_next_entry)
-            Reader.refuse("The archive holds more than #{MAX_ENTRIES} files.") if files.size >= MAX_ENTRIES
-            next unless entry.name.match?(/\.(kml|xml|txt|csv|tsv)\z/i)
-
-            text = zip.read([left, RATIO * [bytes.bytesize, 4096].max].min + 1) || ""
-            left -= text.bytesize
-            Reader.refuse("The archive unpacks to more than #{Reader::MAX_BYTES / 1024 / 1024} MB: it was not opened any further.") if
-              left.negative? || text.bytesize > RATIO * [bytes.bytesize, 4096].max
-
-            files[entry.name] = text
-          end
+        zip = Zip::File.open_buffer(StringIO.new(bytes))
+        entries = zip.entries.select { |entry| entry.name.match?(/\.(kml|xml|txt|csv|tsv)\z/i) }
+        Reader.refuse("The archive holds more than #{MAX_ENTRIES} files.") if entries.size > MAX_ENTRIES
+        left = [Reader::MAX_BYTES, RATIO * [bytes.bytesize, 4096].max].min
+        entries.to_h do |entry|
+          text = entry.get_input_stream.read(left + 1) || ""
+          left -= text.bytesize
+          Reader.refuse(TOO_MUCH) if left.negative?
+          [entry.name, text]
         end
-        files
       rescue Zip::Error, Zlib::Error
         Reader.refuse("The archive is cut off or damaged; nothing was taken from it.")
       end

@@ -27,7 +27,7 @@ module Thistle
       end
 
       def self.level(list) = list.is_a?(Array) && list.first.is_a?(Array) ? list.map { |item| level(item) } : Array(list)[0, 2]
-      private_class_method :plain, :raised?, :level
+      private_class_method :plain, :raised?
     end
   end
 end

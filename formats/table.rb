@@ -53,9 +53,10 @@ module Thistle
 
       def wkt(geometry) = WRITER.generate(RGeo::GeoJSON.decode(geometry, geo_factory: Core::Survey::Meridian::FLAT))
 
-      # GeoJSON geometry of well-known text; nil when it is not.
+      # GeoJSON geometry of well-known text; nil when it is not. Heights only where the text says that it has them.
       def geometry(text)
-        RGeo::GeoJSON.encode(PARSER.parse_wkt(text.to_s))
+        found = RGeo::GeoJSON.encode(PARSER.parse_wkt(text.to_s))
+        text.match?(/[A-Z]\s*ZM?\s*\(/i) || found.key?("geometries") ? found : found.merge("coordinates" => Feature.level(found["coordinates"]))
       rescue RGeo::Error::RGeoError
         nil
       end

@@ -11,7 +11,8 @@ module Thistle
       one_to_many :arrival_rows, class: "Thistle::Store::ArrivalRow", order: :row
 
       SLICE = 500
-      VERDICTS = { "add" => "added", "change" => "changed", "double" => "doubled", "same" => "the same already", "refuse" => "refused" }.freeze
+      VERDICTS = { "add" => "added", "change" => "changed", "double" => "doubled", "absent" => "kept as not there",
+                   "same" => "the same already", "refuse" => "refused" }.freeze
 
       # features: hashes of geometry, name, properties, notes. Nothing reaches the map yet.
       def self.draft(property, filename, features, format: nil)
@@ -66,6 +67,7 @@ module Thistle
       def undo
         db.transaction do
           patches_dataset.live.update(deleted_at: Time.now.utc)
+          Search.where(arrival_id: id).update(deleted_at: Time.now.utc)
           arrival_rows_dataset.exclude(before: nil).each do |row|
             Patch.where(id: row.patch_id).update(JSON.parse(row.before).transform_keys(&:to_sym))
           end

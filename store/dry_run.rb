@@ -30,6 +30,8 @@ module Thistle
       # [verdict, reason, patch id]
       def judge(row)
         incoming = Incoming.new(row, @mapping)
+        return absence(incoming) if incoming.absent?
+
         notes = incoming.notes.join("; ")
         first = incoming.code && @codes[incoming.code]
         return ["refuse", "its code #{incoming.code} stands in row #{first} already", nil] if first
@@ -45,6 +47,17 @@ module Thistle
         ["add", notes.empty? ? nil : notes, nil]
       rescue Core::BadInput => e
         ["refuse", e.message, nil]
+      end
+
+      def absence(incoming)
+        return ["refuse", "an absence needs its plant, its day and the ground that was searched", nil] unless
+          incoming.plant_key && incoming.values[:seen_on] && incoming.shape.kind == "polygon"
+
+        published = incoming.shape.published
+        known = @property.searches.any? do |search|
+          search.searched_on == incoming.values[:seen_on] && search.plants.key?(incoming.plant_key) && search.seen_ground.published == published
+        end
+        [known ? "same" : "absent", nil, nil]
       end
 
       def known_patch(incoming, patch, notes)

@@ -18,6 +18,9 @@ module Thistle
       end
 
       def code = values[:code]
+
+      # Does the row say that a plant was looked for and was not there (Darwin Core)?
+      def absent? = JSON.parse(@row[:properties])["occurrenceStatus"].to_s.casecmp?("absent")
       def plant_key = values[:plant_key]
 
       # The columns of the patch, but for those that follow from the shape.

@@ -11,12 +11,13 @@ module Thistle
       end
 
       # shape: the track or area. plants: keys looked for; those of patches on the ground, and those in `found`, were there.
-      def self.record(property, shape, plants:, sight_m: nil, found: [], **fields)
+      # as_told: only `found` counts, for searches that someone else recorded.
+      def self.record(property, shape, plants:, sight_m: nil, found: [], as_told: false, **fields)
         ground = Core::Survey::Searched.ground(shape, sight_m:)
         db.transaction do
           search = create(property_id: property.id, geometry: JSON.generate(shape.geometry), ground: JSON.generate(ground.geometry),
                           area_m2: ground.area, length_m: shape.kind == "line" ? shape.length : nil, sight_m:, **fields)
-          there = found | search.patches_met.map(&:plant_key)
+          there = as_told ? found : found | search.patches_met.map(&:plant_key)
           plants.uniq.each { |key| db[:search_plants].insert(search_id: search.id, plant_key: key, found: there.include?(key)) }
           search
         end

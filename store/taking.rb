@@ -10,6 +10,7 @@ module Thistle
         @mapping = arrival.columns
         @now = Time.now.utc
         @db = Patch.db
+        @empty = Patch.columns.to_h { |column| [column, nil] } # rows that go in together name the same columns
       end
 
       # Yields the number of rows done after each slice.
@@ -26,6 +27,7 @@ module Thistle
             changes.each { |row| change(row) }
             yield [(n + 1) * Arrival::SLICE, @arrival.total].min if block_given?
           end
+          keep_absences
           Overlaps.settle(@property)
         end
       end
@@ -38,7 +40,7 @@ module Thistle
         @shared = []
         first = (@db[:patches].max(:id) || 0) + 1
         patches = rows.each_with_index.map { |row, n| patch_of(row, first + n) }
-        @db[:patches].multi_insert(patches.map(&:values))
+        @db[:patches].multi_insert(patches.map { |patch| @empty.merge(patch.values) })
         @db[:observations].multi_insert(patches.select(&:plant_key).map { |patch| seen(patch) })
         @db[:patch_zones].multi_insert(@shared)
         pairs = rows.zip(patches).map { |row, patch| "(#{row[:id]}, #{patch.id})" }.join(", ")
@@ -65,7 +67,7 @@ module Thistle
       end
 
       def blank
-        { property_id: @property.id, arrival_id: @arrival.id, state: "reported", slope: "flat", seen_on: @seen_on, lock_version: 0,
+        { property_id: @property.id, arrival_id: @arrival.id, state: "reported", slope: "flat", seen_on: @seen_on, lock_version: 0, shared_m2: 0.0,
           created_at: @now, updated_at: @now }
       end
 
@@ -74,6 +76,15 @@ module Thistle
         code = @codes.next while @used[code]
         @used[code] = true
         code
+      end
+
+      # Absences on the same ground and day are one search.
+      def keep_absences
+        rows = @db[:arrival_rows].where(arrival_id: @arrival.id, verdict: "absent").order(:row).all
+        rows.map { |row| Incoming.new(row, @mapping) }.group_by { |row| [row.values[:seen_on], row.shape.geometry] }.each do |(searched_on, _), same|
+          Search.record(@property, same.first.shape, plants: same.map(&:plant_key), as_told: true, searched_on:, arrival_id: @arrival.id,
+                                                     note: "From #{@arrival.filename}")
+        end
       end
 
       def change(row)

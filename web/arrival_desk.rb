@@ -5,7 +5,7 @@ module Thistle
     # A file's columns beside ours, and what would happen to each row.
     class ArrivalDesk
       PAGE = 100
-      ORDER = %w[refuse double change add same].freeze
+      ORDER = %w[refuse double change add absent same].freeze
 
       attr_reader :arrival
 
@@ -36,7 +36,7 @@ module Thistle
       def more? = (arrival.counts[shown] || 0) > (page + 1) * PAGE
 
       # Rows that would reach the map as things stand.
-      def coming = arrival.counts.values_at("add", "change", *("double" if arrival.doubles == "add")).compact.sum
+      def coming = arrival.counts.values_at("add", "change", "absent", *("double" if arrival.doubles == "add")).compact.sum
     end
   end
 end

@@ -54,7 +54,9 @@ module Thistle
       end
 
       def absent(search, key)
-        named(Core::Knowledge.shipped.plant(key)).merge(
+        plant = Core::Knowledge.shipped.plant(key)
+        named(plant).merge(
+          "dynamicProperties" => JSON.generate(plant: plant.name, seen_on: search.searched_on),
           "occurrenceID" => "urn:thistle:search:#{search.id}:#{key}", "eventDate" => search.searched_on, "occurrenceStatus" => "absent",
           "recordedBy" => search.people, **placed(search.seen_ground),
           "samplingProtocol" => search.sight_m ? "walk, #{search.sight_m.round} m in sight" : "area searched",

@@ -35,15 +35,15 @@ module Thistle
 
         module_function
 
-        # {their column => ours}, each of ours once: by name alone.
+        # {their column => ours}, each of ours once, the likelier name first: by name alone.
         def guess(headers)
-          taken = []
-          headers.to_h do |header|
-            plain = header.to_s.downcase.strip.tr(" -", "__").gsub(/[^a-z0-9_]/, "")
-            found = LIST.find { |column| !taken.include?(column.key) && (column.names.include?(plain) || column.names.include?(plain.delete("_"))) }
-            taken << found.key if found
-            [header, found&.key]
+          plain = headers.to_h { |header| [header, header.to_s.downcase.strip.tr(" -", "__").gsub(/[^a-z0-9_]/, "").delete_suffix("_")] }
+          ours = LIST.each_with_object({}) do |column, found|
+            free = plain.except(*found.keys)
+            header = column.names.lazy.filter_map { |name| free.find { |_, words| words == name || words.delete("_") == name }&.first }.first
+            found[header] = column.key if header
           end
+          headers.to_h { |header| [header, ours[header]] }
         end
 
         # [{column => value}, [what could not be read]] of a row under a mapping {their column => ours}.

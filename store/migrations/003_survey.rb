@@ -70,6 +70,7 @@ Sequel.migration do
     create_table(:searches) do
       primary_key :id
       foreign_key :property_id, :properties, null: false, on_delete: :cascade, index: true
+      foreign_key :arrival_id, :arrivals, on_delete: :set_null, index: true
       Date :searched_on, null: false
       String :people
       Float :sight_m

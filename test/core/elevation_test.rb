@@ -74,13 +74,13 @@ module Thistle
       assert_equal (((low / 10).floor + 1)..(high / 10).floor).map { |n| n * 10 }, lines.map(&:first).uniq.sort
       assert(lines.all? { |_, line| line.size > 1 })
       flat = Formats::EsriGrid.read(grid(Array.new(SIDE) { |r| Array.new(SIDE, r) }), crs: "EPSG:32615")
-      level, line = flat.contours(39.5).find { |height, _| height == 0 } || flat.contours(20).first
+      level, line = flat.contours(39.5).find { |height, _| height.zero? } || flat.contours(20).first
       assert_equal SIDE, line.size, "one straight line from side to side at #{level}"
       assert_match(/more than 200/, assert_raises(Core::BadInput) { elevation.contours(0.1) }.message)
     end
 
     def test_grids_that_are_not
-      { grid.sub(/ 640000/, " nowhere") => /no number after xllcorner/, grid.lines.first(20).join => /breaks off/, grid.sub("ncols 40", "ncols 0") => /does not say its ncols/,
+      { grid.sub(" 640000", " nowhere") => /no number after xllcorner/, grid.lines.first(20).join => /breaks off/, grid.sub("ncols 40", "ncols 0") => /does not say its ncols/,
         "#{grid} 7" => /more heights/, grid.sub(/150\S*/, "abc") => /where a height should be/, grid.sub("ncols 40", "ncols 400000") => /million cells/ }.each do |text, message|
         assert_match message, assert_raises(Core::BadInput) { Formats::EsriGrid.read(text, crs: "EPSG:32615") }.message
       end

@@ -5,7 +5,9 @@ require "test_helper"
 module Thistle
   # Shapes over one another, on the ellipsoid, anywhere on the globe.
   class OverlayTest < Minitest::Test
-    Shape, Overlay, Geodesic = Core::Survey::Shape, Core::Survey::Overlay, Core::Survey::Geodesic
+    Shape = Core::Survey::Shape
+    Overlay = Core::Survey::Overlay
+    Geodesic = Core::Survey::Geodesic
 
     # Places that trip grids: a UTM zone's edge (6° W), the equator, the 180° meridian, far north and south.
     PLACES = [[-91.4, 38.0], [-6.0, 57.0], [0.0, 0.0], [179.999, -17.0], [-179.9995, 52.0], [24.0, 79.5], [150.0, -79.0]].freeze
@@ -59,7 +61,7 @@ module Thistle
     def test_a_shape_over_the_meridian_is_whole_inside_and_cut_outside
       ring = [[179.999, -17.0], [179.999, -17.002], [-179.999, -17.002], [-179.999, -17.0], [179.999, -17.0]]
       shape = Shape.new("type" => "Polygon", "coordinates" => [ring])
-      here = Shape.new("type" => "Polygon", "coordinates" => [ring.map { |lon, lat| [(lon + 360) % 360 - 80, lat] }])
+      here = Shape.new("type" => "Polygon", "coordinates" => [ring.map { |lon, lat| [((lon + 360) % 360) - 80, lat] }])
 
       assert_in_delta here.area, shape.area, 1e-3
       assert_operator shape.bounds[2] - shape.bounds[0], :<, 0.01

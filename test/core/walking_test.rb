@@ -5,7 +5,9 @@ require "test_helper"
 module Thistle
   # Walks: what the fixes say, and how sure they are.
   class WalkingTest < Minitest::Test
-    Track, Shape, Survey = Core::Survey::Track, Core::Survey::Shape, Core::Survey
+    Survey = Core::Survey
+    Track = Core::Survey::Track
+    Shape = Core::Survey::Shape
     HERE = [-91.4, 38.0].freeze
 
     def square(metres)
@@ -84,7 +86,7 @@ module Thistle
 
       assert_operator route.stops.size, :>=, 3
       assert_operator route.length_m, :<=, 1500
-      route.stops.each { |stop| refute west.distance(Shape.new("type" => "Point", "coordinates" => stop.place)).zero? }
+      route.stops.each { |stop| refute_predicate west.distance(Shape.new("type" => "Point", "coordinates" => stop.place)), :zero? }
       assert_equal "trail", route.stops.first.reasons.first.first
       places = [trail.positions.last, *route.stops.map(&:place), trail.positions.last]
       assert_in_delta places.each_cons(2).sum { |a, b| Survey::Geodesic.distance(a, b) }, route.length_m, route.length_m * 1e-3
