@@ -6,6 +6,7 @@ require "rack/mock"
 require "tmpdir"
 require_relative "../thistle"
 require_relative "identify"
+require_relative "survey"
 
 module Thistle
   class Bench
@@ -25,13 +26,31 @@ module Thistle
     def run(only = ARGV.first)
       return public_send(only) if only
 
-      viewport
       patch_page
       today
+      survey
       identify
     end
 
+    def survey = SurveyBench.new(self, @property).run
+
     def identify = IdentifyBench.new(@property.site(Store::Setting.today)).run { |path| get(path) }
+
+    def get(path) = Rack::MockRequest.new(@app).get(path, "HTTP_HOST" => "127.0.0.1").tap { |r| raise r.body if r.status != 200 }
+
+    # The median of some rounds, seconds.
+    def time(rounds = ROUNDS, &work) = Array.new(rounds) { clock(&work) }.sort[rounds / 2]
+
+    # Seconds that the block took.
+    def clock
+      start = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+      yield
+      Process.clock_gettime(Process::CLOCK_MONOTONIC) - start
+    end
+
+    def say(what, ours, baseline, bare, asked)
+      puts format("%-52s %8.1f ms   %4.1f times %s, %.1f ms (asked: within %d)", what, ours * 1000, ours / bare, baseline, bare * 1000, asked)
+    end
 
     private
 
@@ -53,24 +72,8 @@ module Thistle
       { property_id: @property.id, code: "X-#{n}", plant_key: PLANTS[n % PLANTS.size], state: (n % 10).zero? ? "standing" : "quiet",
         geometry: JSON.generate("type" => "Polygon", "coordinates" => [ring]), west: ring.map(&:first).min, east: ring.map(&:first).max,
         south: ring.map(&:last).min, north: ring.map(&:last).max, gross_m2: 700.0, stems: 20, stem_size: "thumb", cover_class: 2,
-        slope: "flat", water_m: 80.0, natives_near: true, seen_on: Date.new(2025, 5, 1), lock_version: 0, created_at: now, updated_at: now }
-    end
-
-    def viewport
-      bounds = [@property.longitude - 0.01, @property.latitude - 0.01, @property.longitude + 0.01, @property.latitude + 0.01]
-      bare = time { bare_viewport(bounds) }
-      ours = time { get("/survey/features?bbox=#{bounds.join(",")}") }
-      say "viewport with its JSON, through the application", ours, "R*Tree and JSON in SQLite alone", bare, 3
-    end
-
-    # The R*Tree query and JSON encoding, nothing else, on the raw driver.
-    def bare_viewport(bounds)
-      @raw ||= SQLite3::Database.new(Store::Database.path)
-      @raw.get_first_value(<<~SQL, bounds)
-        SELECT json_group_array(json_object('id', p.id, 'geometry', json(p.geometry), 'code', p.code, 'state', p.state))
-        FROM patch_extents e JOIN patches p ON p.id = e.id
-        WHERE e.east >= ?1 AND e.north >= ?2 AND e.west <= ?3 AND e.south <= ?4
-      SQL
+        slope: "flat", shape_from: Date.new(2025, 5, 1),
+        water_m: 80.0, natives_near: true, seen_on: Date.new(2025, 5, 1), lock_version: 0, created_at: now, updated_at: now }
     end
 
     def patch_page
@@ -92,8 +95,6 @@ module Thistle
       } * 1000)
     end
 
-    def get(path) = Rack::MockRequest.new(@app).get(path, "HTTP_HOST" => "127.0.0.1").tap { |r| raise r.body if r.status != 200 }
-
     def log
       lines = []
       logger = Logger.new(StringIO.new)
@@ -103,19 +104,6 @@ module Thistle
       lines.compact
     ensure
       @db.loggers.clear
-    end
-
-    # The median of some rounds, seconds.
-    def time(rounds = ROUNDS)
-      Array.new(rounds) do
-        start = Process.clock_gettime(Process::CLOCK_MONOTONIC)
-        yield
-        Process.clock_gettime(Process::CLOCK_MONOTONIC) - start
-      end.sort[rounds / 2]
-    end
-
-    def say(what, ours, baseline, bare, asked)
-      puts format("%-52s %8.1f ms   %4.1f times %s, %.1f ms (asked: within %d)", what, ours * 1000, ours / bare, baseline, bare * 1000, asked)
     end
   end
 end

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "rgeo"
 require "strscan"
 
 module Thistle

@@ -21,7 +21,7 @@ module Thistle
           arrival = create(property_id: property.id, filename:, format:, report: "[]", status: "draft", total: features.size,
                            mapping: JSON.generate(Mapping.for(headers)))
           features.each_slice(SLICE).with_index do |slice, n|
-            db[:arrival_rows].multi_insert(slice.each_with_index.map { |f, m| row_of(arrival, f, (n * SLICE) + m + 1) })
+            Bulk.insert(:arrival_rows, slice.each_with_index.map { |f, m| row_of(arrival, f, (n * SLICE) + m + 1) })
           end
           arrival
         end
@@ -36,6 +36,7 @@ module Thistle
       private_class_method :row_of
 
       def columns = JSON.parse(mapping || "{}")
+      def reading = Core::Survey::Columns::Reading.new(columns, Core::Knowledge.shipped)
       def counts = @counts ||= arrival_rows_dataset.unordered.group_and_count(:verdict).as_hash(:verdict, :count)
       def draft? = status == "draft"
       def taking? = status == "taking"

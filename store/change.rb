@@ -35,18 +35,24 @@ module Thistle
         ids = facts["before"].keys.map(&:to_i) + facts["made"]["patches"]
         refuse_if_changed(facts["after"])
         db.transaction do
-          made = facts["made"]
-          %w[observations patch_shapes].each { |table| db[table.to_sym].where(id: made[table]).delete }
-          db[:patches].where(id: made["patches"]).update(deleted_at: Time.now.utc)
-          facts["before"].each do |id, row|
-            Patch.where(id: id.to_i).update(row.transform_keys(&:to_sym).merge(lock_version: Sequel[:lock_version] + 1))
-          end
+          made, met = facts["made"], Overlaps.neighbours(ids)
+          unmake(made)
+          facts["before"].each { |id, row| put_back(id.to_i, row) }
           update(undone_at: Time.now.utc)
-          Surroundings.settle(property, ids)
+          Surroundings.settle(property, ids, met:)
         end
       end
 
       private
+
+      def unmake(made)
+        %w[observations patch_shapes].each { |table| db[table.to_sym].where(id: made[table]).delete }
+        db[:patches].where(id: made["patches"]).update(deleted_at: Time.now.utc)
+      end
+
+      def put_back(id, row)
+        Patch.where(id:).update(row.transform_keys(&:to_sym).merge(lock_version: Sequel[:lock_version] + 1))
+      end
 
       def refuse_if_changed(after)
         now = db[:patches].where(id: after.keys.map(&:to_i)).as_hash(:id, :lock_version)

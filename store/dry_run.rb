@@ -8,17 +8,31 @@ module Thistle
       def initialize(arrival, seen_on:)
         @arrival, @seen_on = arrival, seen_on
         @property = arrival.property
-        @mapping = arrival.columns
+        @reading = arrival.reading
         @known = @property.live_patches.select_hash(:code, :id)
-        @codes = {}
-        @own = Hash.new { |hash, plant| hash[plant] = Core::Survey::Nest.new(arrival.apart_m) }
+        @codes, @mended = {}, []
+        @nests = Hash.new { |hash, plant| hash[plant] = Core::Survey::Nest.new(arrival.apart_m) { |place, shape| place.shape.distance(shape) <= arrival.apart_m } }
+        @property.live_patches.unordered.select(:id, :code, :plant_key, :west, :south, :east, :north).naked.each { |row| keep(OnMap.new(row)) }
       end
+
+      # A place in the file, and one on the map, whose shape is read when it is needed.
+      InFile = Struct.new(:shape, :label, :plant_key) do
+        def box = shape.bounds
+      end
+      OnMap = Struct.new(:row) do
+        def label = row[:code]
+        def plant_key = row[:plant_key]
+        def box = row.values_at(:west, :south, :east, :north)
+        def shape = @shape ||= Patch[row[:id]].shape
+      end
+      private_constant :InFile, :OnMap
 
       def call
         db = Patch.db
         rows = db[:arrival_rows].where(arrival_id: @arrival.id).order(:row).select(:id, :row, :name, :geometry, :properties, :notes)
         rows.each_slice(Arrival::SLICE) do |slice|
           told = slice.map { |row| [row[:id], *judge(row)] }
+          settle_shapes(db)
           told.group_by { |_, *answer| answer }.each do |(verdict, reason, patch_id), same|
             db[:arrival_rows].where(id: same.map(&:first)).update(verdict:, reason:, patch_id:)
           end
@@ -29,7 +43,8 @@ module Thistle
 
       # [verdict, reason, patch id]
       def judge(row)
-        incoming = Incoming.new(row, @mapping)
+        incoming = Incoming.new(row, @reading)
+        @mended << [row[:id], incoming.shape] if incoming.changed?
         return absence(incoming) if incoming.absent?
 
         notes = incoming.notes.join("; ")
@@ -40,13 +55,19 @@ module Thistle
         known = @known[incoming.code]
         return known_patch(incoming, Patch[known], notes) if known
 
-        near = double(incoming)
+        near = @nests[incoming.plant_key].near(incoming.shape)&.label
         return ["double", ["#{near} is the same plant within #{@arrival.apart_m.round} m", notes].reject(&:empty?).join("; "), nil] if near
 
-        @own[incoming.plant_key].add(incoming.shape, "row #{row[:row]}")
+        keep(InFile.new(incoming.shape, "row #{row[:row]}", incoming.plant_key))
         ["add", notes.empty? ? nil : notes, nil]
       rescue Core::BadInput => e
         ["refuse", e.message, nil]
+      end
+
+      # Shapes that were repaired on the way in go in as they are now.
+      def settle_shapes(db)
+        @mended.each { |id, shape| db[:arrival_rows].where(id:).update(geometry: JSON.generate(shape.geometry)) }
+        @mended.clear
       end
 
       def absence(incoming)
@@ -70,19 +91,7 @@ module Thistle
         ["change", ["changes #{said.join(", ")}", notes].reject(&:empty?).join("; "), patch.id]
       end
 
-      # The code or row of the same plant near by: on the map, or earlier in the file.
-      def double(incoming)
-        @own[incoming.plant_key].near(incoming.shape) || on_the_map(incoming)
-      end
-
-      def on_the_map(incoming)
-        return if @known.empty?
-
-        pad = Core::Survey::Nest.degrees(@arrival.apart_m, incoming.shape.bounds)
-        west, south, east, north = incoming.shape.bounds
-        @property.live_patches.within([west - pad, south - pad, east + pad, north + pad]).where(plant_key: incoming.plant_key)
-                 .all.find { |patch| patch.shape.distance(incoming.shape) <= @arrival.apart_m }&.code
-      end
+      def keep(place) = @nests[place.plant_key].add(place.box, place)
     end
   end
 end

@@ -20,24 +20,24 @@ module Thistle
         @db = Patch.db
       end
 
-      def json = crowded? ? crowds : features
+      def json
+        number, rows = features
+        number > MOST ? crowds : %({"type":"FeatureCollection","features":[#{rows}]})
+      end
 
       private
 
-      def crowded?
-        @db.fetch("SELECT COUNT(*) FROM (SELECT 1 FROM patch_extents e WHERE #{meets} LIMIT #{MOST + 1})").get > MOST
-      end
-
-      # Text is joined as it is stored: shapes were written as JSON and need not be read again.
+      # [how many were looked at, their text]. Text is joined as it is stored: shapes were written as JSON and need not
+      # be read again. The tree goes first, whatever the planner thinks, and no further than what can be drawn.
       def features
-        rows = @db.fetch(<<~SQL).get
-          SELECT group_concat('{"type":"Feature","id":' || p.id || ',"geometry":' || COALESCE(p.outline, p.geometry) ||
+        @db.fetch(<<~SQL).first.values_at(:number, :rows)
+          SELECT COUNT(*) AS number,
+            group_concat('{"type":"Feature","id":' || p.id || ',"geometry":' || COALESCE(p.outline, p.geometry) ||
             ',"properties":{"code":' || json_quote(p.code) || ',"state":"' || p.state || '","plant":' || json_quote(p.plant_key) ||
-            ',"gross_m2":' || COALESCE(p.gross_m2, 'null') || ',"radius":' || COALESCE(p.radius_m, 'null') || '}}')
-          FROM patch_extents e CROSS JOIN patches p ON p.id = e.id -- CROSS: the tree first, whatever the planner thinks
-          WHERE #{meets} #{"AND NOT (#{meets(@seen)})" if @seen} AND #{live}
+            ',"gross_m2":' || COALESCE(p.gross_m2, 'null') || ',"radius":' || COALESCE(p.radius_m, 'null') || '}}') AS rows
+          FROM (SELECT id FROM patch_extents e WHERE (#{meets}) #{"AND NOT (#{meets(@seen)})" if @seen} LIMIT #{MOST + 1}) e
+          LEFT JOIN patches p ON p.id = e.id AND #{live} -- what is another property's counts, and is not sent
         SQL
-        %({"type":"FeatureCollection","features":[#{rows}]})
       end
 
       def crowds
@@ -46,7 +46,7 @@ module Thistle
         rows = @db.fetch(<<~SQL).all
           SELECT AVG((e.west + e.east) / 2) AS lon, AVG((e.south + e.north) / 2) AS lat, COUNT(*) AS patches,
             SUM(p.state IN ('standing', 'regrowing')) AS standing
-          FROM patch_extents e CROSS JOIN patches p ON p.id = e.id WHERE #{meets} AND #{live}
+          FROM patch_extents e CROSS JOIN patches p ON p.id = e.id WHERE (#{meets}) AND #{live}
           GROUP BY CAST((e.west - #{west}) / #{cell} AS INTEGER), CAST((e.south - #{south}) / #{cell} AS INTEGER)
         SQL
         JSON.generate(type: "FeatureCollection", features: [], crowds: rows.map { |row| row.merge(lon: row[:lon].round(6), lat: row[:lat].round(6)) })

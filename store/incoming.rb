@@ -7,21 +7,27 @@ module Thistle
     class Incoming
       attr_reader :shape, :values, :notes
 
-      def initialize(row, mapping)
+      # checked: the dry run has been over the shape.
+      # reading: Core::Survey::Columns::Reading of the file's mapping.
+      def initialize(row, reading, checked: false)
         @row = row
         @notes = [row[:notes]].reject { |text| text.to_s.empty? }
-        @values, unread = Core::Survey::Columns.read(JSON.parse(row[:properties]), mapping, Core::Knowledge.shipped)
+        @properties = JSON.parse(row[:properties])
+        @values, unread = reading.read(@properties)
         @notes += unread
         raise Core::BadInput.new("It has no place: no geometry, or one that cannot be read.", field: :geometry) unless row[:geometry]
 
-        @shape = read_shape
+        @shape = checked ? Core::Survey::Shape.stored(row[:geometry]) : read_shape
       end
 
       def code = values[:code]
 
       # Does the row say that a plant was looked for and was not there (Darwin Core)?
-      def absent? = JSON.parse(@row[:properties])["occurrenceStatus"].to_s.casecmp?("absent")
+      def absent? = @properties["occurrenceStatus"].to_s.casecmp?("absent")
       def plant_key = values[:plant_key]
+
+      # Is the shape another than the row's: repaired, or joined at the 180° meridian?
+      def changed? = @mended || shape.bounds[2] > 180
 
       # The columns of the patch, but for those that follow from the shape.
       def columns
@@ -43,6 +49,7 @@ module Thistle
         mended = crossed.repaired && Core::Survey::Shape.new(crossed.repaired)
         raise crossed unless mended&.kind == "polygon"
 
+        @mended = true
         @notes << "#{crossed.message.chomp(".")}: repaired"
         mended
       end

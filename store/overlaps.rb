@@ -7,19 +7,23 @@ module Thistle
     module Overlaps
       module_function
 
-      # Settles it for the given patches and all that meet them now; for the whole property without ids.
-      def settle(property, ids = nil)
-        touched = ids && (ids + pairs(property, ids).flatten).uniq
-        found = pairs(property, touched).group_by(&:first)
-        db = Patch.db
-        db[:patches].where(property_id: property.id).where(touched ? { id: touched } : {}).exclude(shared_m2: 0).update(shared_m2: 0)
-        grounds = {}
-        found.each do |id, rows|
-          mine = ground(id, grounds) or next
-          others = rows.filter_map { |_, other| ground(other, grounds) }
-          shared = others.empty? ? 0.0 : Core::Survey::Overlay.shared(mine, Core::Survey::Overlay.union(others))
-          db[:patches].where(id:).update(shared_m2: shared) if shared.positive?
-        end
+      # Settles it for the given patches and all that meet them now (name those that they met before as well); for those
+      # from an id on, which are new; or for the whole property.
+      def settle(property, ids = nil, from: nil)
+        return share(property, pairs(property, "a.id >= #{from.to_i}")) if from
+
+        touched = ids && (ids + neighbours(ids)).uniq
+        Patch.where(property_id: property.id).where(touched ? { id: touched } : {}).exclude(shared_m2: 0).update(shared_m2: 0)
+        share(property, pairs(property, touched ? "a.id IN (#{touched.map(&:to_i).join(",")})" : "1"))
+      end
+
+      # Ids of patches whose boxes meet those of the given ones, on the map or off it.
+      def neighbours(ids)
+        Patch.db.fetch(<<~SQL).select_map(:id)
+          SELECT DISTINCT b.id FROM patch_extents a CROSS JOIN patch_extents b
+            ON b.west <= a.east AND b.east >= a.west AND b.south <= a.north AND b.north >= a.south
+          WHERE a.id IN (#{ids.map(&:to_i).join(",")})
+        SQL
       end
 
       # Patches, other than itself, whose ground a patch shares: {patch => m²}.
@@ -29,20 +33,29 @@ module Thistle
              .to_h { |other| [other, other.ground ? Core::Survey::Overlay.shared(mine, other.ground) : 0.0] }.select { |_, m2| m2 > 0.05 }
       end
 
-      # [[id, lower id]] of patches whose boxes meet, through the tree.
-      def pairs(property, ids)
-        only = ids ? "AND (a.id IN (#{ids.map(&:to_i).join(",")}) OR b.id IN (#{ids.map(&:to_i).join(",")}))" : ""
+      def share(property, pairs)
+        grounds = {}
+        pairs.group_by(&:first).each do |id, rows|
+          mine = ground(id, grounds) or next
+          others = rows.filter_map { |_, other| ground(other, grounds) }
+          shared = others.empty? ? 0.0 : Core::Survey::Overlay.shared(mine, Core::Survey::Overlay.union(others))
+          Patch.where(id:, property_id: property.id).update(shared_m2: shared) if shared.positive?
+        end
+      end
+
+      # [[id, lower id]] of patches whose boxes meet, through the tree; `which` is SQL about a and b.
+      def pairs(property, which)
         Patch.db.fetch(<<~SQL, property_id: property.id).map { |row| row.values_at(:id, :other) }
           SELECT a.id AS id, b.id AS other FROM patch_extents a
           CROSS JOIN patch_extents b ON b.west <= a.east AND b.east >= a.west AND b.south <= a.north AND b.north >= a.south AND b.id < a.id
           CROSS JOIN patches p ON p.id = a.id AND p.property_id = :property_id AND p.deleted_at IS NULL AND p.state <> 'closed'
           CROSS JOIN patches q ON q.id = b.id AND q.property_id = :property_id AND q.deleted_at IS NULL AND q.state <> 'closed'
-          WHERE 1 #{only}
+          WHERE #{which}
         SQL
       end
 
       def ground(id, known) = known.fetch(id) { known[id] = Patch[id]&.ground }
-      private_class_method :pairs, :ground
+      private_class_method :share, :pairs, :ground
     end
   end
 end

@@ -39,26 +39,41 @@ module Thistle
       # Takes a shape and what follows from it alone: extent, length, gross area, a lighter outline for drawing.
       # What lies around it is settled after saving (Surroundings).
       def shape=(shape)
-        self.geometry = JSON.generate(shape.geometry)
-        self.west, self.south, self.east, self.north = padded(shape.bounds)
-        self.length_m = shape.kind == "line" ? shape.length : nil
-        self.gross_m2 = shape.gross_area(width: width_m, radius: radius_m)
-        self.outline = shape.positions.size > MANY_CORNERS ? JSON.generate(Core::Survey::Overlay.drawn(shape, DRAWN_M).geometry) : nil
+        set(self.class.measured(shape, width_m:, radius_m:))
       end
+
+      # The columns that follow from a shape alone.
+      def self.measured(shape, width_m: nil, radius_m: nil)
+        west, south, east, north = padded(shape.bounds, radius_m || ((width_m || 0) / 2.0))
+        outline = shape.positions.size > MANY_CORNERS ? JSON.generate(Core::Survey::Overlay.drawn(shape, DRAWN_M).geometry) : nil
+        { geometry: JSON.generate(shape.geometry), west:, south:, east:, north:, length_m: shape.kind == "line" ? shape.length : nil,
+          gross_m2: shape.gross_area(width: width_m, radius: radius_m), outline: }
+      end
+
+      # Room for the ground of a point or a line.
+      def self.padded((west, south, east, north), metres)
+        pad = metres / 111_000.0
+        wide = pad / Math.cos(north * Math::PI / 180).abs.clamp(0.01, 1)
+        [west - wide, south - pad, east + wide, north + pad]
+      end
+      private_class_method :padded
 
       MANY_CORNERS, DRAWN_M = 120, 0.5 # corners from which a lighter outline is drawn, and how near it keeps, m
 
       def before_save
         @moved = new? || changed_columns.intersect?(%i[geometry width_m radius_m])
+        @left = changed_columns.include?(:deleted_at)
+        @met = new? ? [] : Overlaps.neighbours([id]) if @moved || @left
         self.shape_from ||= seen_on
         super
       end
 
       def after_save
         super
+        Overlaps.settle(property, [id, *@met]) if @left
         return unless @moved
 
-        Surroundings.settle(property, [id])
+        Surroundings.settle(property, [id], met: @met)
         refresh
       end
 
@@ -151,13 +166,6 @@ module Thistle
         when :treatment then { removes: record.removal.removes? }
         when :check then { live: record.live? }
         end
-      end
-
-      # Room for the ground of a point or a line.
-      def padded((west, south, east, north))
-        pad = (radius_m || ((width_m || 0) / 2.0)) / 111_000.0
-        wide = pad / Math.cos(north * Math::PI / 180).abs.clamp(0.01, 1)
-        [west - wide, south - pad, east + wide, north + pad]
       end
 
       def event(kind, on, **facts) = Core::Recheck::PatchLife::Event.new(kind:, on:, **facts)

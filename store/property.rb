@@ -44,7 +44,7 @@ module Thistle
 
       # The free patch codes, prefix and number, from the next one on; an endless Enumerator.
       def next_codes
-        last = patches_dataset.select_map(:code).filter_map { |code| code[/\d+\z/]&.to_i }.max || 0
+        last = patches_dataset.where(Sequel.like(:code, "#{prefix}-%")).select_map(:code).filter_map { |code| code[/\d+\z/]&.to_i }.max || 0
         Enumerator.new { |codes| (1..).each { |n| codes << format("%s-%02d", prefix, last + n) } }
       end
 

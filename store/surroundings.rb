@@ -8,13 +8,13 @@ module Thistle
     class Surroundings
       SILENT = %w[boundary contour trail building].freeze # kinds that ask nothing of a patch
 
-      # Works out everything for patches of a property (all of them unless ids are given).
-      def self.settle(property, ids = nil)
+      # Works out everything for patches of a property (all of them unless ids are given). met: those they met before.
+      def self.settle(property, ids = nil, met: [])
         property.associations.delete(:zones)
         patches = property.live_patches.unordered
         patches = patches.where(id: ids) if ids
         new(property).settle(patches)
-        Overlaps.settle(property, ids)
+        Overlaps.settle(property, ids && (ids + met))
       end
 
       def initialize(property)
@@ -22,13 +22,14 @@ module Thistle
         @zones = property.zones
         @water = @zones.select { |zone| zone.kind == "water" }
         @telling = @zones.reject { |zone| SILENT.include?(zone.kind) }
+        @boxes = @telling.map { |zone| [zone, *padded(zone)] }
         @elevation = Layer.elevation(property)
       end
 
       def settle(patches)
         db = Patch.db
         patches.paged_each do |patch|
-          columns, zones = of(patch.shape, patch)
+          columns, zones = of(patch.shape, width_m: patch.width_m, radius_m: patch.radius_m)
           Patch.where(id: patch.id).update(columns)
           db[:patch_zones].where(patch_id: patch.id).delete
           db[:patch_zones].multi_insert(zones.map { |zone_id, shared_m2| { patch_id: patch.id, zone_id:, shared_m2: } }) if zones.any?
@@ -36,10 +37,10 @@ module Thistle
       end
 
       # [columns of the patch, {zone id => m² on it}]
-      def of(shape, patch)
+      def of(shape, width_m: nil, radius_m: nil)
         lie = @elevation&.lie(shape)
         columns = { water_m: water(shape), zones_near: near_json(shape), slope_deg: lie&.slope, aspect_deg: lie&.aspect }
-        [columns, shared(shape, patch)]
+        [columns, shared(shape, width_m, radius_m)]
       end
 
       # Every telling zone with its distance, nearest first: [Core::Survey::Nearby].
@@ -47,17 +48,25 @@ module Thistle
 
       private
 
+      FAR_M, COARSE_M = 6000.0, 5.0 # beyond this, a stream that is drawn this coarsely is right to 0.1 %
+
       # m to the nearest mapped water; nil when none is mapped.
       def water(shape)
         return if @water.empty?
 
         plane = shape.plane
-        (@waters ||= {})[plane] ||= plane.factory.collection(@water.map { |zone| plane.feature(zone.shape) })
-        @waters[plane].distance(plane.feature(shape))
+        fine, coarse = (@waters ||= {})[plane] ||= waters(plane)
+        far = coarse.distance(plane.feature(shape))
+        far > FAR_M ? far : fine.distance(plane.feature(shape))
+      end
+
+      def waters(plane)
+        fine = @water.map { |zone| plane.feature(zone.shape) }
+        [fine, fine.map { |feature| feature.simplify_preserve_topology(COARSE_M) }].map { |features| plane.factory.collection(features) }
       end
 
       def near_json(shape)
-        found = @telling.select { |zone| in_reach?(zone, shape) }.map { |zone| nearby(zone, shape) }.select(&:within?)
+        found = in_reach(shape).map { |zone| nearby(zone, shape) }.select(&:within?)
         found.empty? ? nil : JSON.generate(found.sort_by(&:distance_m).map(&:to_h))
       end
 
@@ -66,18 +75,23 @@ module Thistle
       end
 
       # By boxes alone, so that far zones cost nothing.
-      def in_reach?(zone, shape)
+      def in_reach(shape)
         west, south, east, north = shape.bounds
-        pad = [zone.distance_kept, 1].max / 111_000.0
-        wide = pad / Math.cos(north * Math::PI / 180).abs.clamp(0.01, 1)
-        zone.west - wide <= east && zone.east + wide >= west && zone.south - pad <= north && zone.north + pad >= south
+        @boxes.filter_map { |zone, w, s, e, n| zone if w <= east && e >= west && s <= north && n >= south }
       end
 
-      def shared(shape, patch)
-        areas = @telling.select { |zone| zone.shape.kind == "polygon" && in_reach?(zone, shape) }
+      # The zone's box with what is kept from it.
+      def padded(zone)
+        pad = [zone.distance_kept, 1].max / 111_000.0
+        wide = pad / Math.cos(zone.north * Math::PI / 180).abs.clamp(0.01, 1)
+        [zone.west - wide, zone.south - pad, zone.east + wide, zone.north + pad]
+      end
+
+      def shared(shape, width_m, radius_m)
+        areas = in_reach(shape).select { |zone| zone.shape.kind == "polygon" }
         return {} if areas.empty?
 
-        ground = Core::Survey::Overlay.ground(shape, width: patch.width_m, radius: patch.radius_m) || shape
+        ground = Core::Survey::Overlay.ground(shape, width: width_m, radius: radius_m) || shape
         areas.to_h { |zone| [zone.id, ground.kind == "polygon" ? Core::Survey::Overlay.shared(ground, zone.shape) : 0.0] }
              .select { |_, m2| m2.positive? }
       end

@@ -7,14 +7,16 @@ module Thistle
       def initialize(arrival, seen_on:)
         @arrival, @seen_on = arrival, seen_on
         @property = arrival.property
-        @mapping = arrival.columns
+        @reading = arrival.reading
         @now = Time.now.utc
         @db = Patch.db
-        @empty = Patch.columns.to_h { |column| [column, nil] } # rows that go in together name the same columns
+        @same = { property_id: @property.id, arrival_id: arrival.id, slope: "flat", lock_version: 0, shared_m2: 0.0, created_at: @now,
+                  updated_at: @now }
       end
 
       # Yields the number of rows done after each slice.
       def call
+        first = (@db[:patches].max(:id) || 0) + 1
         @codes = @property.next_codes
         @surroundings = Surroundings.new(@property)
         @used = @property.patches_dataset.select_map(:code).to_h { |code| [code, true] }
@@ -28,7 +30,7 @@ module Thistle
             yield [(n + 1) * Arrival::SLICE, @arrival.total].min if block_given?
           end
           keep_absences
-          Overlaps.settle(@property)
+          Overlaps.settle(@property, from: first)
         end
       end
 
@@ -39,36 +41,30 @@ module Thistle
 
         @shared = []
         first = (@db[:patches].max(:id) || 0) + 1
-        patches = rows.each_with_index.map { |row, n| patch_of(row, first + n) }
-        @db[:patches].multi_insert(patches.map { |patch| @empty.merge(patch.values) })
-        @db[:observations].multi_insert(patches.select(&:plant_key).map { |patch| seen(patch) })
-        @db[:patch_zones].multi_insert(@shared)
-        pairs = rows.zip(patches).map { |row, patch| "(#{row[:id]}, #{patch.id})" }.join(", ")
+        patches = rows.each_with_index.map { |row, n| columns_of(row, first + n) }
+        Bulk.insert(:patches, patches)
+        Bulk.insert(:observations, patches.select { |patch| patch[:plant_key] }.map { |patch| seen(patch) })
+        Bulk.insert(:patch_zones, @shared)
+        pairs = rows.zip(patches).map { |row, patch| "(#{row[:id]}, #{patch[:id]})" }.join(", ")
         @db.run("UPDATE arrival_rows SET patch_id = v.column2 FROM (VALUES #{pairs}) AS v WHERE arrival_rows.id = v.column1")
       end
 
       def seen(patch)
-        { patch_id: patch.id, seen_on: patch.seen_on, plant_key: patch.plant_key, settled: @arrival.sure, created_at: @now,
+        { patch_id: patch[:id], seen_on: patch[:seen_on], plant_key: patch[:plant_key], settled: @arrival.sure, created_at: @now,
           note: "From #{@arrival.filename}" }
       end
 
-      def patch_of(row, id)
-        incoming = Incoming.new(row, @mapping)
-        patch = Patch.new(**blank, **incoming.columns)
-        patch.id = id
-        patch.code = code_for(incoming.code)
-        patch.shape = incoming.shape
-        columns, shared = @surroundings.of(incoming.shape, patch)
-        patch.set(columns)
+      # A patch as plain columns: many at once, each measured and placed.
+      def columns_of(row, id)
+        incoming = Incoming.new(row, @reading, checked: true)
+        told = incoming.columns
+        size = told.slice(:width_m, :radius_m)
+        placed, shared = @surroundings.of(incoming.shape, **size)
         @shared.concat(shared.map { |zone_id, shared_m2| { patch_id: id, zone_id:, shared_m2: } })
-        patch.shape_from = patch.seen_on
-        patch.state = "standing" if @arrival.sure && patch.plant_key
-        patch
-      end
-
-      def blank
-        { property_id: @property.id, arrival_id: @arrival.id, state: "reported", slope: "flat", seen_on: @seen_on, lock_version: 0, shared_m2: 0.0,
-          created_at: @now, updated_at: @now }
+        seen_on = told[:seen_on] || @seen_on
+        state = @arrival.sure && told[:plant_key] ? "standing" : "reported"
+        measured = Patch.measured(incoming.shape, **size)
+        { **@same, **told, **measured.compact, **placed.compact, id:, code: code_for(incoming.code), state:, seen_on:, shape_from: seen_on }
       end
 
       def code_for(wanted)
@@ -81,7 +77,7 @@ module Thistle
       # Absences on the same ground and day are one search.
       def keep_absences
         rows = @db[:arrival_rows].where(arrival_id: @arrival.id, verdict: "absent").order(:row).all
-        rows.map { |row| Incoming.new(row, @mapping) }.group_by { |row| [row.values[:seen_on], row.shape.geometry] }.each do |(searched_on, _), same|
+        rows.map { |row| Incoming.new(row, @reading) }.group_by { |row| [row.values[:seen_on], row.shape.geometry] }.each do |(searched_on, _), same|
           Search.record(@property, same.first.shape, plants: same.map(&:plant_key), as_told: true, searched_on:, arrival_id: @arrival.id,
                                                      note: "From #{@arrival.filename}")
         end
@@ -89,7 +85,7 @@ module Thistle
 
       def change(row)
         patch = Patch[row[:patch_id]]
-        incoming = Incoming.new(row, @mapping)
+        incoming = Incoming.new(row, @reading)
         before = patch.values.slice(*incoming.columns.keys, :geometry, :west, :south, :east, :north, :gross_m2, :length_m, :outline, :lock_version)
         patch.set(incoming.columns)
         patch.shape = incoming.shape

@@ -19,7 +19,7 @@ module Thistle
 
       def gross = shape.gross_area(width: @width, radius: @radius)
       def infested = Core::Survey::Cover.infested(gross, @cover.to_s.empty? ? nil : @cover)
-      def water = surroundings.of(shape, Store::Patch.new).first[:water_m]
+      def water = surroundings.of(shape).first[:water_m]
       def zones = surroundings.all(shape).first(3)
       def surroundings = @surroundings ||= Store::Surroundings.new(@property)
     end

@@ -7,7 +7,8 @@ module Thistle
       # is written. The same list serves the mapping step, the import and every export.
       module Columns
         Column = Value.define(:key, :label, :names, :reads)
-        DATES = { /\A\d{4}-\d\d-\d\d/ => "%Y-%m-%d", %r{\A\d{4}/\d\d?/\d\d?\z} => "%Y/%m/%d", /\A\d{8}\z/ => "%Y%m%d",
+        ISO = /\A\d{4}-\d\d-\d\d/
+        DATES = { %r{\A\d{4}/\d\d?/\d\d?\z} => "%Y/%m/%d", /\A\d{8}\z/ => "%Y%m%d",
                   /\A\d{1,2}\.\d{1,2}\.\d{4}\z/ => "%d.%m.%Y" }.freeze
 
         LIST = [
@@ -47,17 +48,35 @@ module Thistle
         end
 
         # [{column => value}, [what could not be read]] of a row under a mapping {their column => ours}.
-        def read(properties, mapping, plants)
-          notes = []
-          values = mapping.filter_map do |header, key|
-            text = properties[header]
-            next if key.nil? || text.nil? || text.to_s.strip.empty?
+        def read(properties, mapping, plants) = Reading.new(mapping, plants).read(properties)
 
-            value = plain(BY_KEY.fetch(key.to_sym), text, plants)
-            notes << "#{BY_KEY.fetch(key.to_sym).label} “#{text.to_s[0, 40]}” was not understood and left empty" if value.nil?
-            [key.to_sym, value]
+        # Reads rows of one file: the mapping is looked up once, and a plant's name that comes again is not sought again.
+        class Reading
+          def initialize(mapping, plants)
+            @columns = mapping.filter_map { |header, key| [header, BY_KEY.fetch(key.to_sym)] if key }
+            @plants = Hash.new { |hash, text| hash[text] = plants.key_named(text) }
           end
-          [in_metres(values.to_h.compact), notes]
+
+          def read(properties)
+            values, notes = {}, []
+            @columns.each do |header, column|
+              text = properties[header].to_s.strip
+              next if text.empty?
+
+              value = column.reads == :plant ? @plants[text] : READERS.fetch(column.reads).call(text)
+              value.nil? ? notes << "#{column.label} “#{text[0, 40]}” was not understood and left empty" : values[column.key] = value
+            end
+            [in_metres(values), notes]
+          end
+
+          private
+
+          def in_metres(values)
+            hectares, acres = values.delete(:infested_ha), values.delete(:infested_ac)
+            area = (hectares && (hectares * HECTARE)) || (acres && (acres * Units::M2_PER_ACRE))
+            values[:infested_m2] ||= area if area
+            values
+          end
         end
 
         # What is written of a patch: our names, plain values.
@@ -67,12 +86,6 @@ module Thistle
             gross_m2: patch.gross_m2&.round(2), infested_m2: patch.infested_m2&.round(2), cover_class: patch.cover_class,
             cover_percent: patch.cover_percent, stems: patch.stems, stem_size: patch.stem_size, density_m2: patch.density_m2,
             height_cm: patch.height_cm, stage: patch.stage, width_m: patch.width_m, radius_m: patch.radius_m, note: patch.note }
-        end
-
-        def in_metres(values)
-          hectares, acres = values.delete(:infested_ha), values.delete(:infested_ac)
-          values[:infested_m2] ||= (hectares && (hectares * HECTARE)) || (acres && (acres * Units::M2_PER_ACRE))
-          values.compact
         end
 
         # How a column's text is read; nil for what cannot be.
@@ -87,23 +100,18 @@ module Thistle
           stage: ->(text) { Season::Phenology::STAGES.map(&:to_s).find { |stage| stage == text.downcase.tr(" ", "_") } }
         }.freeze
 
-        def plain(column, text, plants)
-          text = text.to_s.strip
-          column.reads == :plant ? plants.key_named(text) : READERS.fetch(column.reads).call(text)
-        end
-
         def between(text, range) = Decimal.read(text)&.then { |number| number if range.cover?(number) }
 
         # Only dates that can be read one way: 03/04/2026 could be two days.
         def date(text)
+          return Date.new(text[0, 4].to_i, text[5, 2].to_i, text[8, 2].to_i) if text.match?(ISO)
+
           format = DATES.find { |pattern, _| text.match?(pattern) }&.last or return
           found = Date.strptime(text[0, 10], format)
           found if found.year.between?(1800, 2200)
         rescue Date::Error
           nil
         end
-
-        private_class_method :in_metres, :plain
       end
     end
   end

@@ -1,5 +1,9 @@
 # frozen_string_literal: true
 
+require "rgeo"
+require "rgeo/geo_json"
+require "rgeo/proj4"
+
 module Thistle
   module Core
     module Survey
@@ -18,13 +22,15 @@ module Thistle
         LEVEL = 0.05 # degrees: flatter than this faces nowhere
         MAX_CELLS = 4_000_000
 
-        attr_reader :columns, :rows, :west, :south, :cell
+        # bounds: [west, south, east, north] in degrees.
+        attr_reader :columns, :rows, :west, :south, :cell, :bounds
 
         # west, south: outer corner of the grid; cell: size of a cell, in degrees or in the units of `crs` (a PROJ
         # string or EPSG code); heights: row by row from the north, nil for a gap.
         def initialize(columns:, rows:, west:, south:, cell:, heights:, crs: nil)
           @columns, @rows, @west, @south, @cell, @heights = columns, rows, west, south, cell, heights
           @ground = crs && RGeo::Geos.factory(coord_sys: crs, coord_sys_class: RGeo::CoordSys::Proj4)
+          @bounds = box
           freeze
         end
 
@@ -47,6 +53,8 @@ module Thistle
 
         # The lie of the land under a shape: every cell whose middle is on it, else the cell that it stands in.
         def lie(shape)
+          return unless meets?(shape.bounds)
+
           found = cells(shape)
           lies = found.filter_map { |column, row| lie_at(column, row)&.push(height(column, row)) }
           return if lies.empty?
@@ -74,17 +82,19 @@ module Thistle
           [at.x, at.y]
         end
 
-        # [west, south, east, north] in degrees.
-        def bounds
-          corners = [[-0.5, -0.5], [columns - 0.5, -0.5], [-0.5, rows - 0.5], [columns - 0.5, rows - 0.5]].map { |c, r| place(c, r) }
-          lons, lats = corners.transpose
-          [lons.min, lats.min, lons.max, lats.max]
-        end
-
-        # Four corners, for laying a picture on the map: north-west, north-east, south-west.
+        # Three corners, for laying a picture on the map: north-west, north-east, south-west.
         def corners = [[-0.5, -0.5], [columns - 0.5, -0.5], [-0.5, rows - 0.5]].map { |c, r| place(c, r) }
 
         private
+
+        def box
+          lons, lats = [-0.5, columns - 0.5].product([-0.5, rows - 0.5]).map { |c, r| place(c, r) }.transpose
+          [lons.min, lats.min, lons.max, lats.max]
+        end
+
+        def meets?((west, south, east, north))
+          west <= bounds[2] && east >= bounds[0] && south <= bounds[3] && north >= bounds[1]
+        end
 
         # Horn's weighted differences: rise toward the east and toward the south, m a metre.
         def differences((a, b, c, d, _, f, g, h, i), row)

@@ -14,6 +14,17 @@ module Thistle
         # struct geod_geodesic holds 51 doubles, geod_polygon 8 doubles and 3 ints; room to spare for both.
         GEODESIC_BYTES = 64 * DOUBLE
         POLYGON_BYTES = 16 * DOUBLE
+        MODEL = Fiddle::Pointer.malloc(GEODESIC_BYTES, Fiddle::RUBY_FREE)
+        Libproj[:geod_init].call(MODEL, A, F)
+        MODEL_AT = MODEL.to_i
+        START, ADD, COMPUTE, INVERSE = %i[geod_polygon_init geod_polygon_addpoint geod_polygon_compute geod_inverse].map { |name| Libproj[name] }
+
+        # Memory that one thread measures in.
+        Scratch = Struct.new(:polygon, :area, :metres) do
+          # The same as addresses, which a call takes at once.
+          def at = @at ||= map(&:to_i)
+        end
+        private_constant :Scratch
 
         class << self
           # Area in m² of a ring, always positive.
@@ -25,45 +36,27 @@ module Thistle
 
           # Distance between two points, m.
           def distance(from, to)
-            out = buffer(1)
-            call("geod_inverse", [:ptr, *([:double] * 4), :ptr, :ptr, :ptr], model, from[1], from[0], to[1], to[0], out, 0, 0)
-            out[0, DOUBLE].unpack1("d")
+            memory = scratch
+            INVERSE.call(MODEL_AT, from[1], from[0], to[1], to[0], memory.at[2], 0, 0)
+            memory.metres[0, DOUBLE].unpack1("d")
           end
 
           # [signed area m² (positive counter-clockwise), perimeter m]
           def measure(ring)
-            points = ring.first == ring.last ? ring[0...-1] : ring
-            polygon = Fiddle::Pointer.malloc(POLYGON_BYTES, Fiddle::RUBY_FREE)
-            call("geod_polygon_init", %i[ptr int], polygon, 0)
-            points.each { |lon, lat| call("geod_polygon_addpoint", %i[ptr ptr double double], model, polygon, lat, lon) }
-            area, length = buffer(1), buffer(1)
-            call("geod_polygon_compute", %i[ptr ptr int int ptr ptr], model, polygon, 0, 1, area, length)
-            [area[0, DOUBLE].unpack1("d"), length[0, DOUBLE].unpack1("d")]
+            memory = scratch
+            polygon, area, length = memory.at
+            START.call(polygon, 0)
+            corners = ring.first == ring.last ? ring.size - 1 : ring.size
+            corners.times { |n| ADD.call(MODEL_AT, polygon, ring[n][1], ring[n][0]) }
+            COMPUTE.call(MODEL_AT, polygon, 0, 1, area, length)
+            [memory.area[0, DOUBLE].unpack1("d"), memory.metres[0, DOUBLE].unpack1("d")]
           end
 
           private
 
-          def model
-            @model ||= Fiddle::Pointer.malloc(GEODESIC_BYTES, Fiddle::RUBY_FREE).tap do |memory|
-              call("geod_init", %i[ptr double double], memory, A, F)
-            end
-          end
-
-          def buffer(doubles) = Fiddle::Pointer.malloc(doubles * DOUBLE, Fiddle::RUBY_FREE)
-
-          def call(name, types, *values)
-            @functions ||= {}
-            @functions[name] ||= Fiddle::Function.new(library[name], types.map { |type| TYPES.fetch(type) }, Fiddle::TYPE_VOID)
-            @functions[name].call(*values)
-          end
-
-          # Debian 12 has libproj.so.25; the unversioned name comes with libproj-dev.
-          def library
-            @library ||= Fiddle.dlopen("libproj.so")
-          end
+          def scratch = Thread.current[:thistle_geodesic] ||= Scratch.new(memory(POLYGON_BYTES), memory(DOUBLE), memory(DOUBLE))
+          def memory(bytes) = Fiddle::Pointer.malloc(bytes, Fiddle::RUBY_FREE)
         end
-
-        TYPES = { ptr: Fiddle::TYPE_VOIDP, double: Fiddle::TYPE_DOUBLE, int: Fiddle::TYPE_INT }.freeze
       end
     end
   end

@@ -12,30 +12,22 @@ module Thistle
           metres / (M_PER_DEGREE * Math.cos([south.abs, north.abs].max * Math::PI / 180).clamp(0.02, 1))
         end
 
-        def initialize(metres)
-          @metres = metres
+        # Is it the same ground? asked of what was kept and the shape looked for, where their boxes are near enough.
+        def initialize(metres, &same)
+          @metres, @same = metres, same
           @cells = Hash.new { |hash, key| hash[key] = [] }
         end
 
-        def add(shape, label)
-          each_cell(shape.bounds) { |key| @cells[key] << [shape, label] }
+        def add(box, thing)
+          each_cell(box) { |key| @cells[key] << [box, thing] }
         end
 
-        # The label of a shape within the distance, or nil.
+        # The first thing kept that is near the shape, or nil.
         def near(shape)
-          pad = self.class.degrees(@metres, shape.bounds)
-          west, south, east, north = shape.bounds
-          box = [west - pad, south - pad, east + pad, north + pad]
-          tried = {}.compare_by_identity
+          box = around(shape.bounds)
           each_cell(box) do |key|
-            next unless @cells.key?(key)
-
-            @cells[key].each do |other, label|
-              next if tried[other]
-
-              tried[other] = true
-              return label if meets?(other.bounds, box) && other.distance(shape) <= @metres
-            end
+            found = @cells.key?(key) && @cells[key].find { |other, thing| meets?(other, box) && @same.call(thing, shape) }
+            return found.last if found
           end
           nil
         end
@@ -47,8 +39,13 @@ module Thistle
 
         def each_cell((west, south, east, north))
           ((west / CELL).floor..(east / CELL).floor).each do |x|
-            ((south / CELL).floor..(north / CELL).floor).each { |y| yield [x, y] }
+            ((south / CELL).floor..(north / CELL).floor).each { |y| yield((x * 1_000_000) + y) }
           end
+        end
+
+        def around(box)
+          pad = self.class.degrees(@metres, box)
+          [box[0] - pad, box[1] - pad, box[2] + pad, box[3] + pad]
         end
 
         def meets?(a, b) = a[0] <= b[2] && a[2] >= b[0] && a[1] <= b[3] && a[3] >= b[1]

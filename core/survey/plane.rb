@@ -17,8 +17,8 @@ module Thistle
 
         def self.around(lon, lat)
           @planes ||= {}
-          key = [lon, lat].map { |degrees| (degrees / STEP).round * STEP }
-          @planes[key] ||= new(*key)
+          x, y = (lon / STEP).round, (lat / STEP).round
+          @planes[(x * 10_000) + y] ||= new(x * STEP, y * STEP)
         end
 
         attr_reader :factory
@@ -26,26 +26,23 @@ module Thistle
         def initialize(lon, lat)
           @lon = lon
           @features = ObjectSpace::WeakMap.new
-          @factory = RGeo::Geos.factory(buffer_resolution: ROUND,
-                                        **PROJ["+proj=laea +lat_0=#{lat} +lon_0=#{lon} +ellps=WGS84 +units=m +no_defs +type=crs"])
+          @factory = RGeo::Geos.factory(buffer_resolution: ROUND)
+          @projection = Projection.new("+proj=laea +lat_0=#{lat} +lon_0=#{lon} +ellps=WGS84 +units=m")
         end
 
         # A shape on the plane; projected once for as long as the shape lives.
         def feature(shape) = @features[shape] ||= project(shape.geometry)
 
         # [x, y] in metres east and north of the plane's middle.
-        def point(lon, lat)
-          at = RGeo::Feature.cast(GLOBE.point(lon, lat), factory: @factory, project: true)
-          [at.x, at.y]
-        end
+        def point(lon, lat) = @projection.forward([[lon, lat]]).first
 
         # [longitude, latitude] of a place on the plane.
-        def place(x, y) = joined(back(@factory.point(x, y)).coordinates)
+        def place(x, y) = joined(@projection.inverse([[x, y]]).first)
 
         # The GeoJSON geometry of something on the plane; longitudes run on past 180° as Meridian has it.
         def geometry(feature)
-          found = RGeo::GeoJSON.encode(back(feature))
-          found.merge("coordinates" => joined(found["coordinates"]))
+          found = RGeo::GeoJSON.encode(feature)
+          found.merge("coordinates" => moved(found["coordinates"]) { |points| @projection.inverse(points).map { |place| joined(place) } })
         end
 
         # nil for a valid outline, else { at: [lon, lat], repaired: GeoJSON geometry or nil }.
@@ -54,25 +51,26 @@ module Thistle
           return if feature.valid?
 
           at = feature.invalid_reason_location
-          { at: at ? back(at).coordinates : geometry["coordinates"].flatten.first(2), repaired: repaired(feature) }
+          { at: at ? place(at.x, at.y) : geometry["coordinates"].flatten.first(2), repaired: repaired(feature) }
         end
 
         private
 
         def project(geometry)
-          globe = RGeo::GeoJSON.decode(flat(geometry), geo_factory: GLOBE)
-          RGeo::Feature.cast(globe, factory: @factory, project: true)
+          coordinates = moved(geometry["coordinates"]) { |places| @projection.forward(places) }
+          @factory.parse_wkb(Wkb.write(geometry["type"], coordinates))
         end
 
-        def back(feature) = RGeo::Feature.cast(feature, factory: GLOBE, project: true)
+        # Coordinates of any depth with each list of positions moved at once.
+        def moved(list, &move)
+          return yield([list.first(2)]).first if list.first.is_a?(Numeric)
+          return yield(list.map { |position| position.size == 2 ? position : position.first(2) }) if list.first.first.is_a?(Numeric)
 
-        # Longitudes on the plane's own side of the globe.
-        def joined(list)
-          return list.map { |item| joined(item) } if list.first.is_a?(Array)
-          return list if list.empty? || (list[0] - @lon).abs <= 180
-
-          [list[0] + (list[0] < @lon ? 360 : -360), list[1]]
+          list.map { |item| moved(item, &move) }
         end
+
+        # A longitude on the plane's own side of the globe.
+        def joined((lon, lat)) = [lon + (((@lon - lon) / 360.0).round * 360), lat]
 
         def repaired(feature)
           mended = Overlay.polygons(feature.make_valid)
@@ -80,9 +78,6 @@ module Thistle
         rescue RGeo::Error::RGeoError
           nil
         end
-
-        def flat(geometry) = geometry.merge("coordinates" => two(geometry["coordinates"]))
-        def two(list) = list.first.is_a?(Numeric) ? list[0, 2] : list.map { |item| two(item) }
       end
     end
   end

@@ -12,6 +12,7 @@ module Thistle
       class Shape
         KINDS = { "Point" => "point", "MultiPoint" => "point", "LineString" => "line", "MultiLineString" => "line",
                   "Polygon" => "polygon", "MultiPolygon" => "polygon" }.freeze
+        SMALL = 0.02 # degrees
         MAX_SPAN = 5.0 # degrees: a patch or a property is not larger than that
 
         # A geometry that cannot stand as it is, with a repaired one where there is one.
@@ -41,7 +42,7 @@ module Thistle
         private_constant :CHECKS
 
         def initialize(geometry, checks = CHECKS)
-          @geometry = geometry
+          @geometry, @known = geometry, {}
           checks.each { |check| send(check) }
           freeze
         end
@@ -50,12 +51,14 @@ module Thistle
         def published = Published.geometry(Meridian.cut(geometry))
 
         def kind = KINDS.fetch(geometry["type"])
-        def positions = flat(geometry["coordinates"])
+        def positions = @known[:positions] ||= flat(geometry["coordinates"])
 
         # [west, south, east, north]
         def bounds
-          lon, lat = positions.transpose
-          [lon.min, lat.min, lon.max, lat.max]
+          @known[:bounds] ||= begin
+            lon, lat = positions.transpose
+            [lon.min, lat.min, lon.max, lat.max]
+          end
         end
 
         def centre
@@ -112,13 +115,20 @@ module Thistle
           raise BadInput.new("The shape is empty: draw it again.", field: :geometry) if found.empty?
 
           found.each { |position| check_position(position) }
-          @geometry = Meridian.join(geometry)
+          join_at_the_meridian
           west, south, east, north = bounds
           return unless east - west > MAX_SPAN || north - south > MAX_SPAN
 
           raise BadInput.new("The shape spans more than #{MAX_SPAN.to_i} degrees; a corner must be far off.", field: :geometry)
         rescue NoMethodError, TypeError
           raise BadInput.new("The shape is empty or its coordinates are not numbers.", field: :geometry)
+        end
+
+        def join_at_the_meridian
+          return if bounds[2] - bounds[0] <= 180
+
+          @geometry = Meridian.join(geometry)
+          @known.clear
         end
 
         def check_position((lon, lat))
@@ -143,11 +153,19 @@ module Thistle
 
             raise BadInput.new("An area needs at least three different corners.", field: :geometry)
           end
-          fault = plane.fault(geometry)
+          fault = sound? ? nil : plane.fault(geometry)
           return unless fault
 
           raise Crossed.new("The outline crosses itself near #{place(fault[:at])}.", at: fault[:at], repaired: fault[:repaired])
         end
+
+        # The quick look: a small outline that does not cross itself in degrees does not do so in metres.
+        def sound?
+          west, south, east, north = bounds
+          east - west < SMALL && north - south < SMALL && Meridian::FLAT.parse_wkb(Wkb.write(geometry["type"], two(geometry["coordinates"]))).valid?
+        end
+
+        def two(list) = list.first.is_a?(Numeric) ? list.first(2) : list.map { |item| two(item) }
 
         def check_lines
           return if lines.all? { |line| line.uniq.size >= 2 }

@@ -34,8 +34,11 @@ Sequel.migration do
       add_column :height_cm, Float
       add_column :stems_by_size, String, text: true
       add_column :stage, String
-      add_index :parent_id
-      add_index :merged_into_id
+      add_index :parent_id, where: Sequel.lit("parent_id IS NOT NULL")
+      add_index :merged_into_id, where: Sequel.lit("merged_into_id IS NOT NULL")
+      # Totals read this index and never the rows, whose shapes are most of them.
+      add_index %i[property_id deleted_at state plant_key shape_from closed_on gross_m2 shared_m2 infested_m2 cover_percent cover_class
+                   stems], name: :patch_sums
     end
 
     alter_table(:observations) do

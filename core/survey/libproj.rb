@@ -1,0 +1,31 @@
+# frozen_string_literal: true
+
+require "fiddle"
+
+module Thistle
+  module Core
+    module Survey
+      # The functions of libproj that are called here, through Fiddle. Debian 12 has libproj.so.25; the unversioned
+      # name comes with libproj-dev.
+      module Libproj
+        DOUBLE, POINTER, SIZE = Fiddle::TYPE_DOUBLE, Fiddle::TYPE_VOIDP, Fiddle::TYPE_SIZE_T
+        INT = Fiddle::TYPE_INT
+        SIGNATURES = {
+          geod_init: [[POINTER, DOUBLE, DOUBLE], Fiddle::TYPE_VOID],
+          geod_inverse: [[POINTER, *([DOUBLE] * 4), *([POINTER] * 3)], Fiddle::TYPE_VOID],
+          geod_polygon_init: [[POINTER, INT], Fiddle::TYPE_VOID],
+          geod_polygon_addpoint: [[POINTER, POINTER, DOUBLE, DOUBLE], Fiddle::TYPE_VOID],
+          geod_polygon_compute: [[POINTER, POINTER, INT, INT, POINTER, POINTER], INT],
+          proj_context_create: [[], POINTER],
+          proj_create: [[POINTER, POINTER], POINTER],
+          proj_trans_generic: [[POINTER, INT, *([POINTER, SIZE, SIZE] * 4)], SIZE]
+        }.freeze
+        LIBRARY = Fiddle.dlopen("libproj.so")
+        # Each call takes a microsecond or less: handing the interpreter's lock over and back would cost more.
+        FUNCTIONS = SIGNATURES.to_h { |name, (takes, gives)| [name, Fiddle::Function.new(LIBRARY[name.to_s], takes, gives, need_gvl: true)] }.freeze
+
+        def self.[](name) = FUNCTIONS.fetch(name)
+      end
+    end
+  end
+end
