@@ -9,7 +9,10 @@ Rake::TestTask.new(:test) do |task|
 end
 
 desc "Measure speed, as ratios in one run"
-task(:bench) { ruby "bench/run.rb" }
+task :bench do
+  ruby "bench/run.rb"
+  ruby "bench/drawing.rb"
+end
 
 desc "Make docs/screenshots from the demo data"
 task(:screenshots) { ruby "test/screenshots.rb" }

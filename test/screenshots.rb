@@ -19,12 +19,11 @@ module Thistle
       "today" => "/", "identify" => "/identify?c[habit]=shrub&c[leaf_arrangement]=opposite&c[leaf_margin]=smooth&c[bark]=shaggy",
       "report" => "/identify/reports/%{report}", "practice" => "/identify/practice?next=1",
       "duel" => "/identify/duel/amur_honeysuckle/northern_bush_honeysuckle", "plant" => "/identify/plants/tree_of_heaven",
-      "survey" => "/survey", "patch" => "/survey/patches/%{q07}", "season" => "/season", "decide" => "/decide?patch=%{q05}",
+      "survey" => "/survey", "searches" => "/survey/searches", "site-map" => "/survey/site-map", "patch" => "/survey/patches/%{q07}", "season" => "/season", "decide" => "/decide?patch=%{q05}",
       "mix" => "/mix?patch=%{q05}", "work" => "/work?patch=%{q05}&method=cut_stump", "recheck" => "/recheck",
       "replant" => "/replant?patch=%{q05}", "records" => "/records"
     }.freeze
-    PHONE = { "phone-today" => "/", "phone-identify" => "/identify?c[habit]=vine&c[leaf_type]=three",
-              "phone-check" => "/recheck/patches/%{q06}?resprouts=5&missed=2&seedlings=11", "phone-decide" => "/decide?patch=%{q04}" }.freeze
+    PHONE = { "phone-walk" => "/survey/walk", "phone-check" => "/recheck/patches/%{q06}?resprouts=5&missed=2&seedlings=11" }.freeze
 
     def call
       Testing.demo(fresh: true)

@@ -36,9 +36,9 @@ module Thistle
 
     def draw_a_patch
       find("body").send_keys("2")
-      draw_area [-60, -120], [20, -120], [20, -60], [-60, -60]
-      assert_selector "#measure", text: "gross area"
-      assert_selector "#measure", text: "to water"
+      draw_area [20, -120], [100, -120], [100, -60], [20, -60]
+      assert_selector ".measure", text: "gross area"
+      assert_selector ".measure", text: "to water"
       fill_in "Stems counted", with: "60"
       pick "Stems mostly", "wrist"
       pick "Cover", "25–50 %"

@@ -1,33 +1,11 @@
 # frozen_string_literal: true
 
 require "nokogiri"
-require "rack/test"
-require "test_helper"
+require "support/web"
 require_relative "../formats/image_test"
 
 module Thistle
-  class WebTest < Minitest::Test
-    include Rack::Test::Methods
-
-    def app = Testing.demo
-
-    def setup
-      Testing.demo(fresh: true)
-      get "/"
-      @token = last_response.body[/name="csrf" content="([^"]+)"/, 1]
-    end
-
-    def send_form(verb, path, **fields)
-      public_send(verb, path, { authenticity_token: @token, **fields })
-    end
-
-    def json(path)
-      get path
-      JSON.parse(last_response.body)
-    end
-
-    def patch(code) = Testing.patch(code)
-
+  class WebTest < RackTest
     PAGES = %w[/ /identify /survey /survey/zones /survey/layers /survey/searches /survey/totals /season /decide /mix /work /recheck /replant /records /identify/plants/caltrop
                /identify/duel/caltrop/warty_caltrop /identify/reports /identify/practice /find?q=pear].freeze
 

@@ -109,6 +109,9 @@
       dragMode: kinds().includes('Polygon'), drawMarker: kinds().includes('Point'), drawPolyline: kinds().includes('LineString'), drawPolygon: kinds().includes('Polygon') });
     place.querySelectorAll('.leaflet-pm-toolbar .button-container').forEach((box) => box.querySelector('.leaflet-buttons-control-button').setAttribute('aria-label', box.title));
   }
+  const words = { placeMarker: 'Put it here', firstVertex: 'Start here', continueLine: 'The next corner; the last one ends it', finishLine: 'Any corner ends it', finishPoly: 'The first corner closes it' };
+  map.pm.setLang('thistle', { tooltips: words, actions: { finish: 'Done', cancel: 'Leave it', removeLastVertex: 'One corner back' },
+    buttonTitles: { drawMarkerButton: 'Draw a point', drawLineButton: 'Draw a line', drawPolyButton: 'Draw an area', editButton: 'Move corners', dragButton: 'Move the shape', deleteButton: 'Rub it out' } }, 'en');
   map.pm.setGlobalOptions({ pathOptions: { color: '#6A2C7F', weight: 3, fillOpacity: 0.12 }, allowSelfIntersection: true, snappable: true, snapDistance: 14 });
   map.on('pm:globaldrawmodetoggled', (event) => { place.classList.toggle('drawing', event.enabled); if (!event.enabled) read(field().value ? measured(JSON.parse(field().value)) : ''); });
   map.on('pm:drawstart', ({ workingLayer, shape }) => {

@@ -1,0 +1,216 @@
+# frozen_string_literal: true
+
+require "support/browser"
+
+module Thistle
+  # The map as people use it: draw, change, walk, search, bring in.
+  class SurveyBrowserTest < BrowserTest
+    def patch(code) = Testing.patch(code)
+
+    # Corners in pixels from the middle of the map; a tool's button starts it.
+    def draw(tool, *corners, within: page)
+      within.find("[data-shape=#{tool}]").click
+      corners << corners.first unless tool == "line"
+      map = find("#map").native
+      corners.each { |x, y| page.driver.browser.action.move_to(map, x, y).click.perform }
+      page.driver.browser.action.move_to(map, *corners.last).click.perform if tool == "line"
+    end
+
+    def open(summary)
+      find("summary", text: summary).click
+      find("details[open]", text: summary)
+    end
+
+    def geometry(form) = JSON.parse(form.find("[name=geometry]", visible: :all).value)
+    def area(geometry) = Core::Survey::Shape.new(geometry).area
+
+    # Areas with holes and parts; measured while one draws, the server agreeing; every step undone and done again.
+    def test_drawing_with_holes_parts_and_undo
+      visit "/survey"
+      assert_selector "#map[data-ready='12']"
+      form = open("New patch").find("form")
+      draw "area", [-60, -60], [60, -60], [60, 60], [-60, 60], within: form
+      whole = area(geometry(form))
+      assert_selector ".measure", text: "gross area"
+      shown = find(".map-live").text[/[\d\u202F.]+/].delete("\u202F").to_f
+      assert_in_delta whole, shown * (find(".map-live").text.include?("ha") ? 10_000 : 1), whole * 0.006
+      draw "hole", [-20, -20], [20, -20], [20, 20], [-20, 20], within: form
+      holed = geometry(form)
+      assert_equal [2, whole * 8 / 9], [holed["coordinates"].size, area(holed)].then { |n, m2| [n, (m2 - (whole * 8 / 9)).abs < whole * 0.02 ? whole * 8 / 9 : m2] }
+      draw "part", [90, -60], [120, -60], [120, -30], [90, -30], within: form
+      assert_equal ["MultiPolygon", 2], [geometry(form)["type"], geometry(form)["coordinates"].size]
+      2.times { form.find("[data-shape=undo]").click }
+      assert_in_delta whole, area(geometry(form)), 1
+      form.find("[data-shape=redo]").click
+      form.find("[data-shape=redo]").click
+      click_button "Put it on the map"
+      assert_text "Q-13 is on the map"
+      assert_equal [2, 1], JSON.parse(patch("Q-13").geometry)["coordinates"].map(&:size)
+      assert_empty complaints
+    end
+
+    def test_a_patch_is_split_cut_looked_at_again_and_all_of_it_undone
+      id = patch("Q-07").id
+      before = patch("Q-07").gross_m2
+      visit "/survey/patches/#{id}"
+      assert_selector "#map[data-ready]"
+      form = open("Split it by a line").find("form")
+      draw "line", [-250, 0], [250, 10], within: form
+      form.click_button "Split it"
+      assert_text "Q-07 is Q-07 and Q-13 now"
+      click_button "Undo", match: :first
+      assert_text "Undone: Q-07 split in 2"
+      assert_in_delta before, patch("Q-07").gross_m2, 0.01
+
+      form = open("Look again").find("form")
+      form.fill_in "Cover", with: "140"
+      form.click_button "Keep what was seen"
+      assert_text "must be less than or equal to 100"
+      form = find("details[open]", text: "Look again").find("form")
+      form.fill_in "Cover", with: "12"
+      form.fill_in "Pencil", with: "31"
+      form.find("label", text: /\Aflower\z/).click
+      form.click_button "Keep what was seen"
+      assert_selector ".story", text: "12 % cover, 31 pencil stems"
+      assert_selector "svg.extent"
+      assert_equal [12.0, "flower"], [patch("Q-07").cover_percent, patch("Q-07").stage]
+
+      find("summary", text: "Cut off what was cleared").click
+      form = find("details[open]", text: "Cut off what was cleared").find("form")
+      draw "area", [-300, -150], [0, -150], [0, 150], [-300, 150], within: form
+      form.click_button "Cut it off"
+      assert_text "was cut off Q-07 and remembers its history"
+      assert_selector ".story .work", text: "as Q-07"
+      assert_empty complaints
+    end
+
+    # With the phone: positions as Chromium feeds them from its geolocation, round a square of 8 m at a run. The page is
+    # left and opened again on the way: nothing is lost.
+    def test_walking_the_edge_with_a_phone
+      resize "phone"
+      browser = page.driver.browser
+      browser.execute_cdp("Browser.grantPermissions", permissions: ["geolocation"])
+      visit "/survey/walk"
+      assert_selector "#map[data-ready]"
+      corners = [[0, 0], [8, 0], [8, 8], [0, 8], [0, 1]]
+      stations = corners.each_cons(2).flat_map { |(a, b), (c, d)| (0...8).map { |k| [a + ((c - a) * k / 8.0), b + ((d - b) * k / 8.0)] } }
+      click_button "Start walking"
+      stations.each do |x, y|
+        browser.execute_cdp("Emulation.setGeolocationOverride", latitude: 38.0 + (y / 110_996.0), longitude: -91.4 + (x / 87_832.0), accuracy: 0.5)
+        sleep 0.25
+      end
+      assert_text(/\d\d fixes, .* m walked/)
+      visit "/survey/walk"
+      assert_text(/\d\d fixes/)
+      click_button "Finish"
+      assert_text "An area"
+      assert_in_delta 64, find("#walked dd", match: :first).text[/[\d.]+/].to_f, 30
+      assert_nil evaluate_script("localStorage.getItem('walk-#{Store::Property.first.id}')"), "the phone forgets it once the server has it"
+      assert_empty complaints
+    end
+
+    def test_a_practice_walk_becomes_a_patch
+      visit "/survey/walk"
+      select "Q-01, Oriental bittersweet", from: "Round"
+      click_button "Replay"
+      assert_text "standard error"
+      assert_text "dropped: known no better than 20 m"
+      click_link "Make it a patch"
+      assert_selector ".measure"
+      click_button "Put it on the map"
+      assert_text "Q-13 is on the map"
+      assert_in_delta patch("Q-01").gross_m2, patch("Q-13").gross_m2, patch("Q-01").gross_m2 * 0.2
+    end
+
+    # A table with words of its own: mapped, looked at, taken with a bar, taken back.
+    def test_a_table_is_mapped_looked_at_taken_and_taken_back
+      Dir.mktmpdir do |dir|
+        path = File.join(dir, "crew.csv")
+        File.write(path, "Spot;Lat;Lon;Weed;How many\nA;38,0031;-91,4033;Garlic mustard;12\nB;38,0032;-91,4033;Unheard-of weed;3\nC;91,5;-91,4;caltrop;1\nA;38,01;-91,41;caltrop;1\n")
+        visit "/survey/files"
+        attach_file "file", path
+        click_button "Look at it"
+        assert_selector ".verdict-tab", text: /3\s+would be added/
+        assert_selector ".verdict-tab", text: /1\s+would be refused/
+        assert_text "C"
+        select "code", from: "Ours for Spot"
+        select "stems counted", from: "Ours for How many"
+        click_button "Look again with these"
+        assert_selector ".verdict-tab", text: /2\s+would be refused/
+        assert_text "its code A stands in row 1 already"
+        find(".verdict-tab", text: /2\s+would be added/).click
+        assert_text "plant “Unheard-of weed” was not understood"
+        click_button "Take 2 rows onto the map"
+        assert_text "See them on the map"
+        assert_equal ["garlic_mustard", 12, "reported"], Store::Patch.live[code: "A"].then { |p| [p.plant_key, p.stems, p.state] }
+        click_button "Take it all back"
+        assert_text "was taken back: all of it"
+        assert_nil Store::Patch.live[code: "A"]
+        attach_again = Store::Mapping.for(["Weed", "Spot", "How many"])
+        assert_equal "stems", attach_again["How many"].to_s, "the mapping is remembered"
+      end
+    end
+
+    def test_searched_ground_and_zones
+      visit "/survey/searches"
+      assert_selector ".stops li", minimum: 3
+      assert_text(/from the trail|on the trail/i)
+      form = open("Record ground that was searched").find("form")
+      draw "line", [-100, 60], [100, 80], within: form
+      form.fill_in "Wide in sight", with: "15"
+      form.click_button "Keep this search"
+      assert_text "Say what you looked for"
+      form = find("details[open]", text: "Record ground").find("form")
+      form.first("label", text: "Tree-of-heaven").click
+      form.click_button "Keep this search"
+      assert_text "1 absence on record"
+      assert_text "Tree-of-heaven: not on the"
+
+      visit "/survey/zones"
+      form = open("New zone").find("form")
+      draw "area", [-120, 40], [-60, 40], [-60, 90], [-120, 90], within: form
+      form.select "no-spray zone", from: "Kind"
+      form.fill_in "Distance to keep", with: "30"
+      form.fill_in "Name", with: "Bee yard"
+      form.click_button "Put it on the map"
+      assert_text "Bee yard is on the map"
+      find("tr", text: "Bee yard").click_button("Take off")
+      assert_text "Bee yard was taken off the map"
+      click_button "Undo"
+      assert_text "Bee yard is back"
+      assert_empty complaints
+    end
+
+    # Ground of one's own: a grid in metres asks for its projection, a picture is laid on its corners, tiles come out of the file.
+    def test_base_layers
+      Dir.mktmpdir do |dir|
+        grid = "#{dir}/dem.asc"
+        File.write(grid, ["ncols 30", "nrows 30", "xllcorner 640000", "yllcorner 4206000", "cellsize 20", *Array.new(30) { |r| Array.new(30) { |c| r + c }.join(" ") }].join("\n"))
+        visit "/survey/layers"
+        attach_file "layer-file", grid
+        click_button "Put it under the map"
+        assert_text "looks like metres, not degrees"
+        attach_file "layer-file", grid
+        find("summary", text: "For a picture").click
+        fill_in "Projection, if in metres", with: "EPSG:32615"
+        click_button "Put it under the map"
+        assert_text "dem.asc is on the map"
+        picture = "#{dir}/air.png"
+        ChunkyPNG::Image.new(40, 30, ChunkyPNG::Color.rgb(120, 150, 90)).save(picture)
+        File.write("#{dir}/air.pgw", "0.0001\n0\n0\n-0.0001\n-91.404\n38.004\n")
+        attach_file "layer-file", picture
+        find("summary", text: "For a picture").click
+        attach_file "world", "#{dir}/air.pgw"
+        click_button "Put it under the map"
+        assert_text "air.png is on the map"
+        assert_selector "img.leaflet-image-layer[src$='/picture']", visible: :all
+        find("label", text: "air.png").click
+        assert_no_selector "img.leaflet-image-layer[src$='/picture']", visible: :all
+        fill_in "Address with", with: "http://plain.example/{z}"
+        click_button "Keep"
+        assert_text "begins with https://"
+      end
+      assert_empty complaints
+    end
+  end
+end

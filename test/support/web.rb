@@ -1,0 +1,31 @@
+# frozen_string_literal: true
+
+require "rack/test"
+require "test_helper"
+
+module Thistle
+  # A test that asks the application as a browser without scripts would.
+  class RackTest < Minitest::Test
+    include Rack::Test::Methods
+
+    def app = Testing.demo
+
+    def setup
+      Testing.demo(fresh: true)
+      get "/"
+      @token = last_response.body[/name="csrf" content="([^"]+)"/, 1]
+    end
+
+    def send_form(verb, path, **fields)
+      public_send(verb, path, { authenticity_token: @token, **fields })
+    end
+
+    def json(path)
+      get path
+      JSON.parse(last_response.body)
+    end
+
+    def upload(bytes, name) = Rack::Test::UploadedFile.new(StringIO.new(bytes), "application/octet-stream", original_filename: name)
+    def patch(code) = Testing.patch(code)
+  end
+end
