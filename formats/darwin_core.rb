@@ -34,6 +34,7 @@ module Thistle
         core = Xml.parse(files.fetch("meta.xml"), "meta.xml").at_xpath("//core") or Reader.refuse("The archive's meta.xml names no core table.")
         name = Xml.text(core, "files/location")
         bytes = files[name] or Reader.refuse("The archive names #{name.inspect[0, 60]} as its table, but does not hold it.")
+        Reader.check_pieces(bytes, "\n\t,")
         columns = core.xpath("id | coreid | field[@index]").to_h { |field| [field["index"].to_i, field["term"]&.split("/")&.last || "id"] }
         rows = CSV.parse(Text.utf8(bytes), col_sep: mark(core["fieldsTerminatedBy"] || "\t"), quote_char: quote(core["fieldsEnclosedBy"]),
                                            liberal_parsing: true)

@@ -11,6 +11,7 @@ module Thistle
       module_function
 
       def read(bytes)
+        Reader.check_pieces(bytes, "[{")
         data = JSON.parse(Text.utf8(bytes), max_nesting: 40)
         Reader.refuse("That is JSON, but not GeoJSON.") unless data.is_a?(Hash) && data["type"].is_a?(String)
         foreign_crs(data["crs"])

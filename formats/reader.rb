@@ -7,6 +7,7 @@ module Thistle
       MAX_BYTES = 48 * 1024 * 1024
       MAX_XML = 24 * 1024 * 1024 # a document tree takes many times its file
       MAX_FEATURES = 150_000
+      MAX_PIECES = 4_000_000 # lists, cells or tags: a small file can unfold to a large one in memory
       NAMES = { "GeoJSON" => "GeoJSON", "KML" => "KML", "GPX" => "GPX", "Archive" => "KMZ or Darwin Core archive", "Table" => "CSV" }.freeze
 
       module_function
@@ -38,6 +39,11 @@ module Thistle
       def check_size(bytes, limit)
         refuse "The file is empty." if bytes.empty? || bytes.byteslice(0, 4096).strip.empty?
         refuse "The file is larger than #{limit / 1024 / 1024} MB." if bytes.bytesize > limit
+      end
+
+      # Refuses what would unfold to too many pieces, counted by the marks that begin one.
+      def check_pieces(bytes, marks, most = MAX_PIECES)
+        refuse "The file holds more than #{most / 1_000_000.0} million pieces; split it." if bytes.count(marks) > most
       end
 
       def refuse(message) = raise(Core::BadInput.new(message, field: :file))

@@ -20,7 +20,9 @@ module Thistle
 
       def read(bytes)
         text = Text.utf8(bytes)
-        rows = CSV.parse(text, headers: true, col_sep: separator(text.lines.first.to_s), liberal_parsing: false, skip_blanks: true)
+        mark = separator(text.each_line.first.to_s)
+        Reader.check_pieces(text, "\n#{mark}")
+        rows = CSV.parse(text, headers: true, col_sep: mark, liberal_parsing: false, skip_blanks: true)
         headers = rows.headers.compact.map(&:strip)
         place = columns(headers)
         unless place
@@ -72,7 +74,7 @@ module Thistle
       def features(row, place)
         properties = row.to_h.filter_map { |key, value| [key.strip, value] if key && value.to_s.strip != "" }.to_h
         shape = place[:wkt] && properties[place[:wkt]] ? geometry(properties[place[:wkt]]) : point(properties, place)
-        name = properties.values_at("name", "Name", "code", "Code").compact.first
+        name = properties.values_at("name", "Name", "code", "Code").compact.first || properties.except(*place.values).values.first
         Feature.each_of(shape, name:, properties: properties.except(*place.values))
       end
 

@@ -6,10 +6,13 @@ module Thistle
   module Formats
     # What KML and GPX share: strict, offline parsing without document types or entities.
     module Xml
+      MAX_TAGS = 2_000_000
+
       module_function
 
       def parse(bytes, name)
         Reader.refuse("The #{name} is larger than #{Reader::MAX_XML / 1024 / 1024} MB.") if bytes.bytesize > Reader::MAX_XML
+        Reader.check_pieces(bytes, "<", MAX_TAGS)
         if bytes.byteslice(0, 65_536).b.include?("<!DOCTYPE")
           Reader.refuse("The #{name} declares a document type, which could reach out of the file; it was not read.")
         end

@@ -33,8 +33,8 @@ module Thistle
         @db.fetch(<<~SQL).first.values_at(:number, :rows)
           SELECT COUNT(*) AS number,
             group_concat('{"type":"Feature","id":' || p.id || ',"geometry":' || COALESCE(p.outline, p.geometry) ||
-            ',"properties":{"code":' || json_quote(p.code) || ',"state":"' || p.state || '","plant":' || json_quote(p.plant_key) ||
-            ',"gross_m2":' || COALESCE(p.gross_m2, 'null') || ',"radius":' || COALESCE(p.radius_m, 'null') || '}}') AS rows
+            ',"properties":{"code":' || json_quote(p.code) || ',"state":"' || p.state || '","plant":' || COALESCE('"' || p.plant_key || '"', 'null') ||
+            ',"radius":' || COALESCE(p.radius_m, 'null') || '}}') AS rows
           FROM (SELECT id FROM patch_extents e WHERE (#{meets}) #{"AND NOT (#{meets(@seen)})" if @seen} LIMIT #{MOST + 1}) e
           LEFT JOIN patches p ON p.id = e.id AND #{live} -- what is another property's counts, and is not sent
         SQL

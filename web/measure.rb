@@ -9,7 +9,7 @@ module Thistle
       def initialize(params, units, property)
         @units, @property = units, property
         @width, @radius = %w[width radius].map { |key| units.to_si(:length, Float(params[key].to_s, exception: false)) }
-        @cover = params["cover_class"]
+        @cover, @own = params["cover_class"], params["own"].to_i
         @shape = Core::Survey::Shape.parse(params["geometry"])
       rescue Core::Survey::Shape::Crossed => e
         @error, @repaired = e.message, e.repaired && JSON.generate(e.repaired)
@@ -20,6 +20,15 @@ module Thistle
       def gross = shape.gross_area(width: @width, radius: @radius)
       def infested = Core::Survey::Cover.infested(gross, @cover.to_s.empty? ? nil : @cover)
       def water = surroundings.of(shape).first[:water_m]
+
+      # {patch: m²} of the patches whose ground it shares.
+      def overlaps
+        ground = Core::Survey::Overlay.ground(shape, width: @width, radius: @radius) or return {}
+        @property.live_patches.within(shape.bounds).exclude(state: "closed").exclude(id: @own).limit(40).to_h do |patch|
+          [patch, patch.ground ? Core::Survey::Overlay.shared(ground, patch.ground) : 0.0]
+        end.select { |_, m2| m2 > 0.05 }
+      end
+
       def zones = surroundings.all(shape).first(3)
       def surroundings = @surroundings ||= Store::Surroundings.new(@property)
     end

@@ -12,7 +12,7 @@ module Thistle
                   /\A\d{1,2}\.\d{1,2}\.\d{4}\z/ => "%d.%m.%Y" }.freeze
 
         LIST = [
-          [:code, "code", %w[code patch patch_id id name siteid site_id occurrenceid plot], :text],
+          [:code, "code", %w[code patch patch_id id name siteid site_id site spot plot occurrenceid], :text],
           [:plant_key, "plant", %w[plant plant_key species scientificname scientific_name sciname taxon common_name vernacularname weed commonname],
            :plant],
           [:seen_on, "date seen", %w[seen_on date eventdate observed observed_on obs_date survey_date datum first_seen], :date],

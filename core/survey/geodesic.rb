@@ -11,20 +11,11 @@ module Thistle
         A = 6_378_137.0
         F = 1 / 298.257223563
         DOUBLE = Fiddle::SIZEOF_DOUBLE
-        # struct geod_geodesic holds 51 doubles, geod_polygon 8 doubles and 3 ints; room to spare for both.
-        GEODESIC_BYTES = 64 * DOUBLE
-        POLYGON_BYTES = 16 * DOUBLE
-        MODEL = Fiddle::Pointer.malloc(GEODESIC_BYTES, Fiddle::RUBY_FREE)
+        MODEL_BYTES = 64 * DOUBLE # struct geod_geodesic holds 51 doubles; room to spare
+        MODEL = Fiddle::Pointer.malloc(MODEL_BYTES, Fiddle::RUBY_FREE)
         Libproj[:geod_init].call(MODEL, A, F)
-        MODEL_AT = MODEL.to_i
-        START, ADD, COMPUTE, INVERSE = %i[geod_polygon_init geod_polygon_addpoint geod_polygon_compute geod_inverse].map { |name| Libproj[name] }
-
-        # Memory that one thread measures in.
-        Scratch = Struct.new(:polygon, :area, :metres) do
-          # The same as addresses, which a call takes at once.
-          def at = @at ||= map(&:to_i)
-        end
-        private_constant :Scratch
+        MODEL_AT = MODEL.to_i # as an address, which a call takes at once
+        AREA, INVERSE = Libproj[:geod_polygonarea], Libproj[:geod_inverse]
 
         class << self
           # Area in m² of a ring, always positive.
@@ -36,26 +27,24 @@ module Thistle
 
           # Distance between two points, m.
           def distance(from, to)
-            memory = scratch
-            INVERSE.call(MODEL_AT, from[1], from[0], to[1], to[0], memory.at[2], 0, 0)
-            memory.metres[0, DOUBLE].unpack1("d")
+            out = "\0" * DOUBLE
+            INVERSE.call(MODEL_AT, from[1], from[0], to[1], to[0], address(out), 0, 0)
+            out.unpack1("d")
           end
 
           # [signed area m² (positive counter-clockwise), perimeter m]
           def measure(ring)
-            memory = scratch
-            polygon, area, length = memory.at
-            START.call(polygon, 0)
-            corners = ring.first == ring.last ? ring.size - 1 : ring.size
-            corners.times { |n| ADD.call(MODEL_AT, polygon, ring[n][1], ring[n][0]) }
-            COMPUTE.call(MODEL_AT, polygon, 0, 1, area, length)
-            [memory.area[0, DOUBLE].unpack1("d"), memory.metres[0, DOUBLE].unpack1("d")]
+            corners = ring.first == ring.last ? ring[0...-1] : ring
+            lons, lats, out = corners.map { |corner| corner[0] }.pack("d*"), corners.map { |corner| corner[1] }.pack("d*"), "\0" * (2 * DOUBLE)
+            at = address(out)
+            AREA.call(MODEL_AT, address(lats), address(lons), corners.size, at, at + DOUBLE)
+            out.unpack("d2")
           end
 
           private
 
-          def scratch = Thread.current[:thistle_geodesic] ||= Scratch.new(memory(POLYGON_BYTES), memory(DOUBLE), memory(DOUBLE))
-          def memory(bytes) = Fiddle::Pointer.malloc(bytes, Fiddle::RUBY_FREE)
+          # Where a string's bytes are; it must outlive the call.
+          def address(bytes) = Fiddle::Pointer[bytes].to_i
         end
       end
     end

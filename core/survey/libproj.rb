@@ -13,9 +13,7 @@ module Thistle
         SIGNATURES = {
           geod_init: [[POINTER, DOUBLE, DOUBLE], Fiddle::TYPE_VOID],
           geod_inverse: [[POINTER, *([DOUBLE] * 4), *([POINTER] * 3)], Fiddle::TYPE_VOID],
-          geod_polygon_init: [[POINTER, INT], Fiddle::TYPE_VOID],
-          geod_polygon_addpoint: [[POINTER, POINTER, DOUBLE, DOUBLE], Fiddle::TYPE_VOID],
-          geod_polygon_compute: [[POINTER, POINTER, INT, INT, POINTER, POINTER], INT],
+          geod_polygonarea: [[POINTER, POINTER, POINTER, INT, POINTER, POINTER], Fiddle::TYPE_VOID],
           proj_context_create: [[], POINTER],
           proj_create: [[POINTER, POINTER], POINTER],
           proj_trans_generic: [[POINTER, INT, *([POINTER, SIZE, SIZE] * 4)], SIZE]

@@ -138,7 +138,7 @@ module Thistle
         end
 
         def hint(lon, lat)
-          return " Latitude and longitude look swapped: GeoJSON puts longitude first." if lat.between?(-180, 180) && lon.between?(-90, 90)
+          return " Latitude and longitude look swapped." if lat.between?(-180, 180) && lon.between?(-90, 90)
           return " These look like metres, not degrees: save the file in longitude and latitude (WGS84)." if [lon, lat].any? { |n| n.abs > 1000 }
 
           ""
@@ -149,7 +149,7 @@ module Thistle
           return unless kind == "polygon"
 
           parts.flatten(1).each do |ring|
-            next if ring.size >= 4 && ring.uniq.size >= 3
+            next if ring.size >= 4 && three_corners?(ring)
 
             raise BadInput.new("An area needs at least three different corners.", field: :geometry)
           end
@@ -163,6 +163,12 @@ module Thistle
         def sound?
           west, south, east, north = bounds
           east - west < SMALL && north - south < SMALL && Meridian::FLAT.parse_wkb(Wkb.write(geometry["type"], two(geometry["coordinates"]))).valid?
+        end
+
+        # At least three different corners.
+        def three_corners?(ring)
+          second = ring.find { |corner| corner != ring[0] }
+          second && ring.any? { |corner| corner != ring[0] && corner != second }
         end
 
         def two(list) = list.first.is_a?(Numeric) ? list.first(2) : list.map { |item| two(item) }

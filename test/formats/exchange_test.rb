@@ -173,6 +173,26 @@ module Thistle
       end
     end
 
+    # Small files that would unfold to large ones are refused before they do; a child process tells how much it took.
+    def test_nasty_files_stay_under_600_mb
+      script = <<~RUBY
+        require "./thistle"
+        nasty = [%({"type":"FeatureCollection","features":[\#{"[]," * 15_000_000}[]]}), "<kml>\#{"<a/>" * 5_900_000}</kml>", "lat,lon\n\#{"1,1\n" * 11_000_000}",
+                 "lat,lon\n\#{"," * 40_000_000}", Thistle::Formats::Archive.pack("doc.kml" => "<kml>\#{"<a/>" * 5_900_000}</kml>")]
+        nasty.size.times do
+          Thistle::Formats::Reader.read(nasty.shift)
+          abort "it was taken"
+        rescue Thistle::Core::BadInput
+          GC.start
+        end
+        print File.read("/proc/self/status")[/VmHWM:\\s+(\\d+)/, 1].to_i / 1024
+      RUBY
+      out, said, status = Open3.capture3("ruby", "-e", script, chdir: ROOT)
+
+      assert_predicate status, :success?, said
+      assert_operator out.to_i, :<, 600
+    end
+
     # NMEA 0183: the checksum is the exclusive or of the bytes between $ and *. The first sentence is the usual textbook one, recalled.
     def test_nmea_checksums_and_fixes
       assert_equal "47", Formats::NMEA.checksum("GPGGA,123519,4807.038,N,01131.000,E,1,08,0.9,545.4,M,46.9,M,,")

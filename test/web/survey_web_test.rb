@@ -120,7 +120,7 @@ module Thistle
       scale = last_response.body[/1 : ([\d\u202F]+)/, 1].delete("\u202F").to_i
       bar, words = last_response.body[/M0-16v32M0 0h([\d.]+)m0/, 1].to_f, svg.xpath("//*[local-name()='text']").map(&:text).grep(/\A\d+ m\z/).last
 
-      assert_equal ["297mm", "210mm"], %w[width height].map { |name| svg.root[name] }
+      assert_equal %w[297mm 210mm], %w[width height].map { |name| svg.root[name] }
       assert_in_delta words.to_i, bar * scale / 10_000, 0.5, "tenths of a millimetre on paper, times the scale"
       codes = svg.xpath("//*[local-name()='text']").map(&:text)
       Store::Property.first.live_patches.exclude(state: "closed").select_map(:code).each { |code| assert_includes codes, code }

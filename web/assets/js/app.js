@@ -44,6 +44,15 @@
     field.dispatchEvent(new Event('change', { bubbles: true }));
   });
 
+  // A file that the server would turn away is told so before it travels.
+  document.addEventListener('change', (event) => {
+    const { files, dataset } = event.target;
+    if (!files || !dataset.mostMb) return;
+    const large = [...files].find((file) => file.size > dataset.mostMb * 1048576);
+    event.target.setCustomValidity(large ? `“${large.name}” is ${Math.round(large.size / 1048576)} MB; ${dataset.mostMb} MB is the most.` : '');
+    event.target.reportValidity();
+  });
+
   if (matchMedia('(max-width: 767px)').matches) document.querySelector('.band-fold')?.removeAttribute('open');
   document.querySelector('.rooms [aria-current]')?.scrollIntoView({ block: 'nearest', inline: 'center' });
 })();
