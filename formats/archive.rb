@@ -44,7 +44,9 @@ module Thistle
           Reader.refuse(TOO_MUCH) if left.negative?
           [entry.name, text]
         end
-      rescue Zip::Error, Zlib::Error
+      rescue Core::BadInput
+        raise
+      rescue StandardError # a spoilt directory trips rubyzip in many ways
         Reader.refuse("The archive is cut off or damaged; nothing was taken from it.")
       end
     end

@@ -39,7 +39,7 @@ module Thistle
       def reading = Core::Survey::Columns::Reading.new(columns, Core::Knowledge.shipped)
       def counts = @counts ||= arrival_rows_dataset.unordered.group_and_count(:verdict).as_hash(:verdict, :count)
       def draft? = status == "draft"
-      def taking? = status == "taking"
+      def busy? = %w[looking taking].include?(status)
       def taken? = status == "taken" && undone_at.nil?
 
       # Remembers the mapping for files of the same columns.
@@ -48,10 +48,11 @@ module Thistle
         update(mapping: JSON.generate(chosen), **ways)
       end
 
-      # What would happen, row by row, written beside each row; nothing else changes.
-      def dry_run(seen_on:)
+      # What would happen, row by row, written beside each row; nothing else changes. Told how far it is through a block.
+      def dry_run(seen_on:, &progress)
         @counts = nil
-        db.transaction { DryRun.new(self, seen_on:).call }
+        db.transaction { DryRun.new(self, seen_on:).call(&progress) }
+        update(status: "draft")
       end
 
       # Takes it all in one transaction. Told how far it is through a block, now and then.

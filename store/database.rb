@@ -9,7 +9,8 @@ module Thistle
     # Opening it backs it up when its schema is older than the code, then brings it up to date.
     module Database
       MIGRATIONS = "#{ROOT}/store/migrations".freeze
-      PRAGMAS = ["PRAGMA journal_mode=WAL", "PRAGMA foreign_keys=ON", "PRAGMA synchronous=FULL", "PRAGMA busy_timeout=5000"].freeze
+      # A large import holds the file for a while; others wait.
+      PRAGMAS = ["PRAGMA journal_mode=WAL", "PRAGMA foreign_keys=ON", "PRAGMA synchronous=FULL", "PRAGMA busy_timeout=60000"].freeze
 
       class << self
         attr_reader :path
@@ -21,6 +22,7 @@ module Thistle
           Sequel.extension :migration
           Sequel.default_timezone = :utc
           db = Sequel.sqlite(path, max_connections: 8, after_connect: ->(raw) { PRAGMAS.each { |sql| raw.execute(sql) } })
+          db.transaction_mode = :immediate # a writer waits for its turn at the start, where waiting is safe
           bring_up_to_date(db, path)
           Sequel::Model.plugin :timestamps, update_on_create: true
           Sequel::Model.db = db

@@ -27,15 +27,17 @@ module Thistle
       end
       private_constant :InFile, :OnMap
 
+      # Yields the number of rows done after each slice.
       def call
         db = Patch.db
         rows = db[:arrival_rows].where(arrival_id: @arrival.id).order(:row).select(:id, :row, :name, :geometry, :properties, :notes)
-        rows.each_slice(Arrival::SLICE) do |slice|
+        rows.each_slice(Arrival::SLICE).with_index do |slice, n|
           told = slice.map { |row| [row[:id], *judge(row)] }
           settle_shapes(db)
           told.group_by { |_, *answer| answer }.each do |(verdict, reason, patch_id), same|
             db[:arrival_rows].where(id: same.map(&:first)).update(verdict:, reason:, patch_id:)
           end
+          yield [(n + 1) * Arrival::SLICE, @arrival.total].min if block_given?
         end
       end
 

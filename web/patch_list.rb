@@ -16,7 +16,7 @@ module Thistle
       end
 
       def total = @total ||= dataset.count
-      def patches = @patches ||= dataset.order(Sequel.lit(ORDER), :code).limit(PAGE, page * PAGE).all
+      def patches = @patches ||= dataset.order(Sequel.lit(ORDER), Sequel.function(:length, :code), :code).limit(PAGE, page * PAGE).all
       def more? = total > (page + 1) * PAGE
       def all = @all ||= @property.live_patches.count
       def bbox = @box&.join(",")

@@ -8,7 +8,7 @@ module Thistle
       WIDTH, HEIGHT, FRAME = 2970, 2100, [90, 190, 2010, 1800].freeze # x, y, width, height of the map itself
       SCALES = [250, 500, 750, 1000, 1500, 2000, 2500, 3000, 4000, 5000, 6000, 7500, 10_000, 15_000, 20_000, 25_000, 50_000, 100_000, 250_000].freeze
       ORDER = %w[boundary contour water wetland disturbance building utility fence trail access].freeze
-      LISTED = 46
+      DRAWN, LISTED = 600, 46
       Drawn = Core::Value.define(:patch, :x, :y, :path, :label)
       Label = Core::Value.define(:text, :x, :y, :anchor)
 
@@ -40,7 +40,7 @@ module Thistle
       # Patches with a code each where there is room beside the mark, by four tries.
       def patches
         @patches ||= begin
-          found = @property.live_patches.exclude(state: "closed").limit(600).all.map { |p| [p, point(*p.shape.centre)] }
+          found = @property.live_patches.exclude(state: "closed").limit(DRAWN).all.map { |p| [p, point(*p.shape.centre)] }
           taken = found.map { |_, (x, y)| [x - 32, y - 32, x + 32, y + 32] }
           found.map do |p, (x, y)|
             Drawn.new(patch: p, x:, y:, path: p.shape.kind == "point" ? nil : path(p.shape), label: place(p.code, x, y, taken))
@@ -49,6 +49,7 @@ module Thistle
       end
 
       def listed = patches.first(LISTED)
+      def all = @all ||= @property.live_patches.exclude(state: "closed").count
 
       # [[path, label, x, y]] of lines a round distance apart, metres from the south-west of the property.
       def grid

@@ -12,6 +12,8 @@ module Thistle
       class Shape
         KINDS = { "Point" => "point", "MultiPoint" => "point", "LineString" => "line", "MultiLineString" => "line",
                   "Polygon" => "polygon", "MultiPolygon" => "polygon" }.freeze
+        # How deep the lists of positions lie.
+        DEPTHS = { "Point" => 0, "MultiPoint" => 1, "LineString" => 1, "MultiLineString" => 2, "Polygon" => 2, "MultiPolygon" => 3 }.freeze
         SMALL = 0.02 # degrees
         MAX_SPAN = 5.0 # degrees: a patch or a property is not larger than that
 
@@ -111,6 +113,7 @@ module Thistle
         end
 
         def check_positions
+          check_depth
           found = positions
           raise BadInput.new("The shape is empty: draw it again.", field: :geometry) if found.empty?
 
@@ -122,6 +125,19 @@ module Thistle
           raise BadInput.new("The shape spans more than #{MAX_SPAN.to_i} degrees; a corner must be far off.", field: :geometry)
         rescue NoMethodError, TypeError
           raise BadInput.new("The shape is empty or its coordinates are not numbers.", field: :geometry)
+        end
+
+        def check_depth
+          return if nested?(geometry["coordinates"], DEPTHS.fetch(geometry["type"]))
+
+          raise BadInput.new("Its coordinates are not those of a #{geometry["type"]}.", field: :geometry)
+        end
+
+        def nested?(list, depth)
+          return false unless list.is_a?(Array)
+          return list.all? { |item| nested?(item, depth - 1) } if depth.positive?
+
+          list.empty? || (list.size >= 2 && !list[0].is_a?(Array) && !list[1].is_a?(Array))
         end
 
         def join_at_the_meridian

@@ -126,14 +126,14 @@ module Thistle
     def test_a_table_is_mapped_looked_at_taken_and_taken_back
       Dir.mktmpdir do |dir|
         path = File.join(dir, "crew.csv")
-        File.write(path, "Spot;Lat;Lon;Weed;How many\nA;38,0031;-91,4033;Garlic mustard;12\nB;38,0032;-91,4033;Unheard-of weed;3\nC;91,5;-91,4;caltrop;1\nA;38,01;-91,41;caltrop;1\n")
+        File.write(path, "Where;Lat;Lon;Weed;How many\nA;38,0031;-91,4033;Garlic mustard;12\nB;38,0032;-91,4033;Unheard-of weed;3\nC;91,5;-91,4;caltrop;1\nA;38,01;-91,41;caltrop;1\n")
         visit "/survey/files"
         attach_file "file", path
         click_button "Look at it"
         assert_selector ".verdict-tab", text: /3\s+would be added/
         assert_selector ".verdict-tab", text: /1\s+would be refused/
         assert_text "C"
-        select "code", from: "Ours for Spot"
+        select "code", from: "Ours for Where"
         select "stems counted", from: "Ours for How many"
         click_button "Look again with these"
         assert_selector ".verdict-tab", text: /2\s+would be refused/
@@ -146,7 +146,7 @@ module Thistle
         click_button "Take it all back"
         assert_text "was taken back: all of it"
         assert_nil Store::Patch.live[code: "A"]
-        attach_again = Store::Mapping.for(["Weed", "Spot", "How many"])
+        attach_again = Store::Mapping.for(["Weed", "Where", "How many"])
         assert_equal "stems", attach_again["How many"].to_s, "the mapping is remembered"
       end
     end

@@ -33,7 +33,7 @@ module Thistle
             bytes = file[:tempfile].read(Formats::Reader::MAX_BYTES + 1)
             features = Formats::Reader.read(bytes)
             arrival = Store::Arrival.draft(property, File.basename(file[:filename].to_s.scrub)[0, 120], features, format: Formats::Reader.name(bytes))
-            arrival.dry_run(seen_on: today)
+            Intake.look(arrival, seen_on: today)
             go_to "/survey/arrivals/#{arrival.id}"
           rescue Core::BadInput => e
             show "survey/files", status: 422, form: Forms::Blank.new.failed(:file, e.message),
@@ -49,7 +49,7 @@ module Thistle
             arrival = arrival_at(params["id"])
             halt 409 unless arrival.draft?
             ArrivalDesk.new(arrival, params).map
-            arrival.dry_run(seen_on: today)
+            Intake.look(arrival, seen_on: today)
             go_to "/survey/arrivals/#{arrival.id}"
           end
         end
@@ -58,14 +58,14 @@ module Thistle
           app.post "/survey/arrivals/:id/take" do
             arrival = arrival_at(params["id"])
             halt 409 unless arrival.draft? || arrival.status == "failed"
-            Intake.begin(arrival, seen_on: today)
+            Intake.take(arrival, seen_on: today)
             go_to "/survey/arrivals/#{arrival.id}"
           end
 
           # What the bar asks for while rows are going in.
           app.get "/survey/arrivals/:id/progress" do
             arrival = arrival_at(params["id"])
-            headers "HX-Refresh" => "true" unless arrival.taking?
+            headers "HX-Refresh" => "true" unless arrival.busy?
             part "survey/_progress", arrival:, done: Intake.done(arrival)
           end
 

@@ -1,0 +1,81 @@
+# frozen_string_literal: true
+
+require "test_helper"
+
+module Thistle
+  # Good files spoilt at random: whatever is broken, the answer is features or a complaint in words, and soon.
+  class FuzzTest < Minitest::Test
+    ROUNDS = 120
+
+    def self.files
+      @files ||= begin
+        Testing.demo(fresh: true)
+        property = Store::Property.first(prefix: "Q")
+        kinds = %w[geojson kml kmz gpx csv zip].to_h { |kind| [kind, Web::Export.new(property, kind).bytes.b] }
+        fixes = StandIns::GpsReceiver.new(seed: 1).walk(Testing.patch("Q-01").shape, start: Time.utc(2026, 5, 12))
+        kinds.merge("nmea" => Formats::NMEA.write(fixes).b, "grid" => Store::Layer.where(property_id: property.id).first.bytes.b)
+      end
+    end
+
+    READERS = { "nmea" => ->(bytes) { Core::Survey::Track.new(Formats::NMEA.fixes(bytes)).shape }, "grid" => ->(bytes) { Formats::EsriGrid.read(bytes).contours(50) },
+                "gpx" => ->(bytes) { [Formats::Reader.read(bytes), Formats::GPX.fixes(bytes)] } }.freeze
+
+    # Bytes changed, cut out, doubled or made up, a few at a time.
+    def spoilt(bytes, random)
+      bytes = bytes.dup
+      random.rand(1..4).times do
+        at, length = random.rand(bytes.bytesize), random.rand(1..40)
+        case random.rand(5)
+        when 0 then bytes.setbyte(at, random.rand(256))
+        when 1 then bytes.slice!(at, length)
+        when 2 then bytes.insert(at, bytes.byteslice(at, length))
+        when 3 then bytes.insert(at, random.bytes(length))
+        else bytes = bytes.byteslice(0, [at, 1].max)
+        end
+      end
+      bytes
+    end
+
+    %w[geojson kml kmz gpx csv zip nmea grid].each do |kind|
+      define_method("test_spoilt_#{kind}") do
+        random, taken, refused = Random.new(kind.sum), 0, 0
+        reader = READERS.fetch(kind) { ->(bytes) { Formats::Reader.read(bytes) } }
+        began = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+        ROUNDS.times do
+          bytes = spoilt(self.class.files.fetch(kind), random)
+          begin
+            reader.call(bytes)
+            taken += 1
+          rescue Core::BadInput => e
+            refute_empty e.message
+            refused += 1
+          end
+        end
+
+        assert_operator refused, :>, 0, "nothing was refused: is it looked at?" unless kind == "nmea" # a log only loses a sentence
+        assert_equal ROUNDS, taken + refused
+        assert_operator Process.clock_gettime(Process::CLOCK_MONOTONIC) - began, :<, 60
+      end
+    end
+
+    # What was read and is odd still goes through the dry run row by row.
+    def test_spoilt_rows_are_judged_one_by_one
+      property = Store::Property.first(prefix: "Q") || Testing.demo(fresh: true).then { Store::Property.first(prefix: "Q") }
+      random = Random.new(11)
+      values = [nil, true, -1, 1e308, "x", [], {}, [[]], [1], [[1, 2]], [[[1, 2], [3, 4]]], "NaN", [-91.4, 38], [[-91.4, 38], [-91.39, 38]], [[[-91.4, 38], [-91.39, 38], [-91.4, 38.01], [-91.4, 38]]]]
+      features = Array.new(300) do
+        geometry = { "type" => %w[Point LineString Polygon MultiPolygon MultiPoint Circle].sample(random:), "coordinates" => values.sample(random:) }
+        { type: "Feature", geometry: [geometry, geometry, nil, "none", []].sample(random:), properties: { code: values.sample(random:), cover: values.sample(random:), date: values.sample(random:) } }
+      end
+      arrival = Store::Arrival.draft(property, "odd.geojson", Formats::Reader.read(JSON.generate(type: "FeatureCollection", features:)))
+      arrival.dry_run(seen_on: Testing::TODAY)
+
+      assert_equal 300, arrival.counts.values.sum
+      assert_nil arrival.counts[nil]
+      assert_operator arrival.counts["refuse"], :>, 200
+      assert(arrival.arrival_rows_dataset.where(verdict: "refuse").all? { |row| row.reason.to_s != "" })
+      arrival.take(seen_on: Testing::TODAY)
+      assert_equal arrival.counts["add"], arrival.patches_dataset.count
+    end
+  end
+end
