@@ -29,6 +29,7 @@ module Thistle
       # m to keep from its edge: the property's own number, else the kind's planning value.
       def distance_kept = keep_m || facts.keep_m
       def label = name || facts.label
+      def heading = name || facts.label.capitalize
 
       # The zone with what is kept from its edge; nil when nothing is.
       def kept_ground = distance_kept.positive? ? Core::Survey::Overlay.buffer(shape, distance_kept) : nil

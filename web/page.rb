@@ -59,8 +59,8 @@ module Thistle
         session[:undo] = address
       end
 
-      # A geometry that another page drew and sends along.
-      def drawn_before = params["geometry"].to_s.empty? ? {} : { "geometry" => params["geometry"] }
+      # A geometry that another page drew and sends along, with what is to be said of it.
+      def drawn_before = params["geometry"].to_s.empty? ? {} : params.slice("geometry", "note").select { |_, text| text.is_a?(String) }
 
       # The report named by an id, with its property taken as the one at hand.
       def report_at(id)

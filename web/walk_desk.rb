@@ -26,6 +26,13 @@ module Thistle
       def geometry = JSON.generate(shape.geometry)
       def line = JSON.generate(track.line.geometry)
 
+      # What is worth keeping of the walk with the patch that it becomes.
+      def note(units)
+        return "Walked: #{units.length(track.length)}." unless area
+
+        "Walked: #{units.area(area)} ± #{units.area(error)}, fixes good to #{units.length(track.accuracy)}."
+      end
+
       # The area with its standard error, or nil for a line.
       def area = track.area
       def error = track.area_error

@@ -120,6 +120,28 @@ module Thistle
       click_button "Put it on the map"
       assert_text "Q-13 is on the map"
       assert_in_delta patch("Q-01").gross_m2, patch("Q-13").gross_m2, patch("Q-01").gross_m2 * 0.2
+      assert_match(/Walked: .* ± .* m², fixes good to 4.5 m/, patch("Q-13").note)
+    end
+
+    # Without a pointer: corners typed, by keyboard alone.
+    def test_corners_can_be_typed
+      visit "/survey"
+      assert_selector "#map[data-ready='12']"
+      form = open("New patch").find("form")
+      form.find("summary", text: "Or type the corners").send_keys(:enter)
+      box = form.find("[data-corners]")
+      box.send_keys("38.0031, -91.4033\n38.0031, -91.4028\n")
+      form.click_button "An area"
+      assert_text "An area needs 3 corners; there are 2"
+      box.send_keys("38.0027 -91.4028\nnowhere")
+      form.find_button("An area").send_keys(:enter)
+      assert_text "Line 4 is not a latitude and a longitude: “nowhere”"
+      box.send_keys(*([:backspace] * 7))
+      form.find_button("An area").send_keys(:enter)
+      assert_selector ".measure", text: "gross area"
+      click_button "Put it on the map"
+      assert_text "Q-13 is on the map"
+      assert_equal 3, patch("Q-13").shape.positions.uniq.size
     end
 
     # A table with words of its own: mapped, looked at, taken with a bar, taken back.

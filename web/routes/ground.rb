@@ -21,20 +21,20 @@ module Thistle
             zone = form.store(property)
             next show("survey/zones", status: 422, form:) unless zone
 
-            go_to "/survey/zones", "#{zone.label.capitalize} is on the map; every patch near it knows."
+            go_to "/survey/zones", "#{zone.heading} is on the map; every patch near it knows."
           end
 
           app.delete "/survey/zones/:id" do
             zone = zone_at(params["id"])
             zone.take_off
             offer_undo "/survey/zones/#{zone.id}/undo"
-            go_to "/survey/zones", "#{zone.label.capitalize} was taken off the map."
+            go_to "/survey/zones", "#{zone.heading} was taken off the map."
           end
 
           app.post "/survey/zones/:id/undo" do
             zone = zone_at(params["id"])
             zone.bring_back
-            go_to "/survey/zones", "#{zone.label.capitalize} is back."
+            go_to "/survey/zones", "#{zone.heading} is back."
           end
         end
 

@@ -150,6 +150,25 @@
     const repair = event.target.closest('[data-repair]');
     if (repair) { begin(repair.closest('form')); keep(JSON.parse(repair.dataset.repair)); }
   });
+  // Corners typed: the way in for whoever has no pointer, or reads them off a receiver.
+  const least = { point: 1, line: 2, area: 3 };
+  document.addEventListener('click', (event) => {
+    const button = event.target.closest('[data-typed]');
+    if (!button) return;
+    begin(button.closest('form'));
+    const said = form.querySelector('[data-typed-said]');
+    const lines = form.querySelector('[data-corners]').value.split('\n').map((line) => line.trim()).filter(Boolean);
+    const corners = lines.map((line) => line.split(/[\s,;]+/).map(Number));
+    const wrong = corners.findIndex((pair) => pair.length !== 2 || !pair.every(Number.isFinite) || Math.abs(pair[0]) > 90 || Math.abs(pair[1]) > 180);
+    const kind = button.dataset.typed;
+    said.textContent = '';
+    if (wrong >= 0) { said.textContent = `Line ${wrong + 1} is not a latitude and a longitude: “${lines[wrong]}”.`; return; }
+    if (corners.length < least[kind]) { said.textContent = `${button.textContent} needs ${least[kind]} ${least[kind] === 1 ? 'corner' : 'corners'}; there are ${corners.length}.`; return; }
+    const places = corners.map(([lat, lon]) => [lon, lat]);
+    keep(kind === 'point' ? { type: 'Point', coordinates: places[0] } : kind === 'line' ? { type: 'LineString', coordinates: places } : { type: 'Polygon', coordinates: [[...places, places[0]]] });
+    map.fitBounds(drawn.getBounds ? drawn.getBounds().pad(0.5) : drawn.getLatLng().toBounds(120), { animate: false });
+  });
+  document.addEventListener('keydown', (event) => { if (event.key === 'Escape' && map.pm.globalDrawModeEnabled()) map.pm.disableDraw(); });
   document.addEventListener('keydown', (event) => {
     if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z' || event.target.closest('input, textarea')) return;
     event.preventDefault();
