@@ -56,8 +56,9 @@ module Thistle
 
         plane = shape.plane
         fine, coarse = (@waters ||= {})[plane] ||= waters(plane)
-        far = coarse.distance(plane.feature(shape))
-        far > FAR_M ? far : fine.distance(plane.feature(shape))
+        place = plane.feature(shape)
+        far = coarse.distance(place)
+        far > FAR_M ? far : fine.distance(place)
       end
 
       def waters(plane)

@@ -16,7 +16,7 @@ module Thistle
           geod_polygonarea: [[POINTER, POINTER, POINTER, INT, POINTER, POINTER], Fiddle::TYPE_VOID],
           proj_context_create: [[], POINTER],
           proj_create: [[POINTER, POINTER], POINTER],
-          proj_trans_generic: [[POINTER, INT, *([POINTER, SIZE, SIZE] * 4)], SIZE]
+          proj_trans_array: [[POINTER, INT, SIZE, POINTER], INT]
         }.freeze
         LIBRARY = Fiddle.dlopen("libproj.so")
         # Each call takes a microsecond or less: handing the interpreter's lock over and back would cost more.

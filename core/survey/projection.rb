@@ -8,8 +8,7 @@ module Thistle
       # Degrees to metres and back by a PROJ definition, many places in one call.
       class Projection
         FORWARD, INVERSE = 1, -1
-        MOVE = Libproj[:proj_trans_generic]
-        PAIR = 2 * Fiddle::SIZEOF_DOUBLE
+        MOVE = Libproj[:proj_trans_array]
         DEGREES = "+proj=pipeline +step +proj=unitconvert +xy_in=deg +xy_out=rad +step"
 
         def initialize(definition)
@@ -24,12 +23,11 @@ module Thistle
 
         private
 
+        # libproj moves coordinates of four: x, y, height and time.
         def moved(pairs, direction)
-          numbers = pairs.flatten.pack("d*")
-          first = Fiddle::Pointer[numbers].to_i
-          count = pairs.size
-          MOVE.call(transformer, direction, first, PAIR, count, first + Fiddle::SIZEOF_DOUBLE, PAIR, count, 0, 0, 0, 0, 0, 0)
-          numbers.unpack("d*").each_slice(2).to_a
+          numbers = pairs.flat_map { |x, y| [x, y, 0.0, 0.0] }.pack("d*")
+          MOVE.call(transformer, direction, pairs.size, Fiddle::Pointer[numbers].to_i)
+          numbers.unpack("d*").each_slice(4).map { |x, y| [x, y] }
         end
 
         # PROJ's objects belong to the thread that made them.
