@@ -2,6 +2,7 @@
 
 require "json"
 require "rack/protection"
+require "rack/static"
 require "sinatra/base"
 require "erubi"
 
@@ -22,7 +23,10 @@ module Thistle
       set :dump_errors, true
       set :host_authorization, permitted_hosts: %w[localhost 127.0.0.1 [::1] example.org]
       set :method_override, true
-      set :static_cache_control, [:public, { max_age: 3600 }]
+      # Only what is asked for under these is looked for on the disk.
+      set :static, false
+      use Rack::Static, urls: %w[/css /js /vendor /img /fonts], root: "#{ROOT}/public", cascade: true,
+                        header_rules: [[:all, { "cache-control" => "public, max-age=3600" }]]
       set :sessions, key: "thistle", same_site: :strict, httponly: true, path: "/"
       set :protection, except: %i[remote_token session_hijacking], use: %i[authenticity_token], frame_options: :deny, reaction: :deny
 
