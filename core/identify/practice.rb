@@ -44,7 +44,9 @@ module Thistle
         # Plants that this one was taken for.
         def rivals(plant) = pairs.filter_map { |pair| { pair.shown => pair.taken_for, pair.taken_for => pair.shown }[plant.key] }
 
-        def share_right = @answers.empty? ? nil : @answers.count(&:right?) / @answers.size.to_f
+        def right = @answers.count(&:right?)
+        def asked = @answers.size
+        def share_right = @answers.empty? ? nil : right / asked.to_f
 
         private
 

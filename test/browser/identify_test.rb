@@ -77,7 +77,7 @@ module Thistle
         click_link "Next"
         assert_selector ".answers button", count: 4
       end
-      assert_text(/\d+ % right/)
+      assert_text(/\d+ of \d+ right/)
     end
 
     private

@@ -7,9 +7,8 @@ module Thistle
         LushTussock = Rule.new(:lush_tussock, about: :foliar, source: "common_practice") do |now, removal|
           next unless removal.key == "foliar_tussock"
 
-          wait "A tussock takes spray only when green and lush on moist soil." unless %i[moist
-                                                                                         wet].include?(now.soil) && %i[leaf
-                                                                                                                       flower].include?(now.stage)
+          lush = %i[moist wet].include?(now.soil) && %i[leaf flower].include?(now.stage)
+          wait "A tussock takes spray only when green and lush on moist soil." unless lush
         end
       end
     end

@@ -54,5 +54,5 @@
   });
 
   if (matchMedia('(max-width: 767px)').matches) document.querySelector('.band-fold')?.removeAttribute('open');
-  document.querySelector('.rooms [aria-current]')?.scrollIntoView({ block: 'nearest', inline: 'center' });
+  document.querySelectorAll('.rooms [aria-current], .ways [aria-current]').forEach((here) => here.scrollIntoView({ block: 'nearest', inline: 'center' }));
 })();
