@@ -6,7 +6,7 @@ module Thistle
     class Change < Sequel::Model(:changes)
       many_to_one :property, class: "Thistle::Store::Property"
 
-      MADE = { "patches" => :patches, "observations" => :observations, "patch_shapes" => :patch_shapes }.freeze
+      MADE = { "patches" => :patches, "observations" => :observations, "patch_shapes" => :patch_shapes, "tasks" => :tasks }.freeze
 
       dataset_module do
         def undoable = where(undone_at: nil).reverse(:id)
@@ -17,11 +17,12 @@ module Thistle
       def self.keep(patches, label)
         db.transaction do
           before = patches.to_h { |patch| [patch.id, plain(patch.refresh)] }
+          visits = db[:tasks].where(patch_id: before.keys).select_hash(:id, :patch_id)
           last = MADE.values.to_h { |table| [table, db[table].max(:id) || 0] }
           answer = yield
           made = MADE.transform_values { |table| db[table].where { id > last[table] }.select_map(:id) }
           after = db[:patches].where(id: before.keys + made["patches"]).as_hash(:id, :lock_version)
-          create(property_id: patches.first.property_id, patch_id: patches.first.id, label:, undo: JSON.generate(before:, made:, after:))
+          create(property_id: patches.first.property_id, patch_id: patches.first.id, label:, undo: JSON.generate(before:, visits:, made:, after:))
           answer
         end
       end
@@ -38,15 +39,17 @@ module Thistle
           made, met = facts["made"], Overlaps.neighbours(ids)
           unmake(made)
           facts["before"].each { |id, row| put_back(id.to_i, row) }
+          facts.fetch("visits", {}).each { |id, patch_id| db[:tasks].where(id: id.to_i).update(patch_id:) }
           update(undone_at: Time.now.utc)
-          Surroundings.settle(property, ids, met:)
+          Surroundings.settle(property, ids)
+          Overlaps.settle(property, ids + met)
         end
       end
 
       private
 
       def unmake(made)
-        %w[observations patch_shapes].each { |table| db[table.to_sym].where(id: made[table]).delete }
+        %w[observations patch_shapes tasks].each { |table| db[table.to_sym].where(id: made[table]).delete }
         db[:patches].where(id: made["patches"]).update(deleted_at: Time.now.utc)
       end
 

@@ -5,6 +5,8 @@ module Thistle
     # Ground that several patches share, so that a property's total counts it once. Each patch keeps how much of it
     # lies on patches with a lower id; gross minus that, summed over the property, is the area of them all together.
     module Overlaps
+      SHOWN = 60 # neighbours that a patch's page measures
+
       module_function
 
       # Settles it for the given patches and all that meet them now (name those that they met before as well); for those
@@ -29,7 +31,8 @@ module Thistle
       # Patches, other than itself, whose ground a patch shares: {patch => m²}.
       def with(patch)
         mine = patch.ground or return {}
-        patch.property.live_patches.within([patch.west, patch.south, patch.east, patch.north]).exclude(id: patch.id).exclude(state: "closed")
+        patch.property.live_patches.within([patch.west, patch.south, patch.east, patch.north])
+             .exclude(id: patch.id).exclude(state: "closed").limit(SHOWN)
              .to_h { |other| [other, other.ground ? Core::Survey::Overlay.shared(mine, other.ground) : 0.0] }.select { |_, m2| m2 > 0.05 }
       end
 

@@ -73,7 +73,8 @@ module Thistle
         Overlaps.settle(property, [id, *@met]) if @left
         return unless @moved
 
-        Surroundings.settle(property, [id], met: @met)
+        Surroundings.settle(property, [id])
+        Overlaps.settle(property, [id, *@met])
         refresh
       end
 
@@ -152,7 +153,7 @@ module Thistle
 
       # When the trees of a climber were last freed.
       def freed_on
-        treatments.reverse.find { |t| t.removal.is?(:freeing) }&.done_on if plant&.is?(:climbing)
+        history.reverse.find { |_, kind, record| kind == :treatment && record.removal.is?(:freeing) }&.first if plant&.is?(:climbing)
       end
 
       def open_tasks = tasks.select { |task| task.done_on.nil? }

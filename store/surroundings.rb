@@ -8,13 +8,19 @@ module Thistle
     class Surroundings
       SILENT = %w[boundary contour trail building].freeze # kinds that ask nothing of a patch
 
-      # Works out everything for patches of a property (all of them unless ids are given). met: those they met before.
-      def self.settle(property, ids = nil, met: [])
+      # Works out everything for patches of a property: all of them unless ids are given.
+      def self.settle(property, ids = nil)
         property.associations.delete(:zones)
         patches = property.live_patches.unordered
         patches = patches.where(id: ids) if ids
         new(property).settle(patches)
-        Overlaps.settle(property, ids && (ids + met))
+      end
+
+      # The zone's box with what is kept from it.
+      def self.box(zone)
+        pad = [zone.distance_kept, 1].max / 111_000.0
+        wide = pad / Math.cos(zone.north * Math::PI / 180).abs.clamp(0.01, 1)
+        [zone.west - wide, zone.south - pad, zone.east + wide, zone.north + pad]
       end
 
       def initialize(property)
@@ -22,7 +28,7 @@ module Thistle
         @zones = property.zones
         @water = @zones.select { |zone| zone.kind == "water" }
         @telling = @zones.reject { |zone| SILENT.include?(zone.kind) }
-        @boxes = @telling.map { |zone| [zone, *padded(zone)] }
+        @boxes = @telling.map { |zone| [zone, *self.class.box(zone)] }
         @elevation = Layer.elevation(property)
       end
 
@@ -36,15 +42,16 @@ module Thistle
         end
       end
 
-      # [columns of the patch, {zone id => m² on it}]
+      # [columns of the patch, {zone id => m² on it}]. Distances are from the edge of its ground, not from the middle of
+      # a point or a line.
       def of(shape, width_m: nil, radius_m: nil)
+        ground = Core::Survey::Overlay.ground(shape, width: width_m, radius: radius_m) || shape
         lie = @elevation&.lie(shape)
-        columns = { water_m: water(shape), zones_near: near_json(shape), slope_deg: lie&.slope, aspect_deg: lie&.aspect }
-        [columns, shared(shape, width_m, radius_m)]
+        [{ water_m: water(ground), zones_near: near_json(ground), slope_deg: lie&.slope, aspect_deg: lie&.aspect }, shared(ground)]
       end
 
-      # Every telling zone with its distance, nearest first: [Core::Survey::Nearby].
-      def all(shape) = @telling.map { |zone| nearby(zone, shape) }.sort_by(&:distance_m)
+      # Every telling zone with its distance from some ground, nearest first: [Core::Survey::Nearby].
+      def all(ground) = @telling.map { |zone| nearby(zone, ground) }.sort_by(&:distance_m)
 
       private
 
@@ -81,20 +88,11 @@ module Thistle
         @boxes.filter_map { |zone, w, s, e, n| zone if w <= east && e >= west && s <= north && n >= south }
       end
 
-      # The zone's box with what is kept from it.
-      def padded(zone)
-        pad = [zone.distance_kept, 1].max / 111_000.0
-        wide = pad / Math.cos(zone.north * Math::PI / 180).abs.clamp(0.01, 1)
-        [zone.west - wide, zone.south - pad, zone.east + wide, zone.north + pad]
-      end
+      def shared(ground)
+        return {} unless ground.kind == "polygon"
 
-      def shared(shape, width_m, radius_m)
-        areas = in_reach(shape).select { |zone| zone.shape.kind == "polygon" }
-        return {} if areas.empty?
-
-        ground = Core::Survey::Overlay.ground(shape, width: width_m, radius: radius_m) || shape
-        areas.to_h { |zone| [zone.id, ground.kind == "polygon" ? Core::Survey::Overlay.shared(ground, zone.shape) : 0.0] }
-             .select { |_, m2| m2.positive? }
+        areas = in_reach(ground).select { |zone| zone.shape.kind == "polygon" }
+        areas.to_h { |zone| [zone.id, Core::Survey::Overlay.shared(ground, zone.shape)] }.select { |_, m2| m2.positive? }
       end
     end
   end

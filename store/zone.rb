@@ -12,7 +12,7 @@ module Thistle
           zone = new(property_id: property.id, **fields)
           zone.shape = shape
           zone.save
-          Surroundings.settle(property)
+          zone.tell
           zone
         end
       end
@@ -34,6 +34,12 @@ module Thistle
       # The zone with what is kept from its edge; nil when nothing is.
       def kept_ground = distance_kept.positive? ? Core::Survey::Overlay.buffer(shape, distance_kept) : nil
 
+      # Tells the patches that it concerns: those in its reach; water concerns them all.
+      def tell
+        ids = property.live_patches.unordered.within(Surroundings.box(self)).select_map(:id) unless kind == "water"
+        Surroundings.settle(property, ids)
+      end
+
       # Off the map and out of what patches know, or back.
       def take_off = change(Time.now.utc)
       def bring_back = change(nil)
@@ -43,7 +49,7 @@ module Thistle
       def change(deleted_at)
         db.transaction do
           update(deleted_at:)
-          Surroundings.settle(property)
+          tell
         end
       end
     end

@@ -17,19 +17,21 @@ module Thistle
         @error = e.message
       end
 
+      def ground = @ground ||= Core::Survey::Overlay.ground(shape, width: @width, radius: @radius) || shape
       def gross = shape.gross_area(width: @width, radius: @radius)
       def infested = Core::Survey::Cover.infested(gross, @cover.to_s.empty? ? nil : @cover)
-      def water = surroundings.of(shape).first[:water_m]
+      def water = surroundings.of(shape, width_m: @width, radius_m: @radius).first[:water_m]
 
       # {patch: m²} of the patches whose ground it shares.
       def overlaps
-        ground = Core::Survey::Overlay.ground(shape, width: @width, radius: @radius) or return {}
-        @property.live_patches.within(shape.bounds).exclude(state: "closed").exclude(id: @own).limit(40).to_h do |patch|
+        return {} unless ground.kind == "polygon"
+
+        @property.live_patches.within(ground.bounds).exclude(state: "closed").exclude(id: @own).limit(40).to_h do |patch|
           [patch, patch.ground ? Core::Survey::Overlay.shared(ground, patch.ground) : 0.0]
         end.select { |_, m2| m2 > 0.05 }
       end
 
-      def zones = surroundings.all(shape).first(3)
+      def zones = surroundings.all(ground).first(3)
       def surroundings = @surroundings ||= Store::Surroundings.new(@property)
     end
   end

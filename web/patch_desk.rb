@@ -48,7 +48,7 @@ module Thistle
 
       private
 
-      def around = @around ||= Store::Surroundings.new(@patch.property).all(@patch.shape)
+      def around = @around ||= Store::Surroundings.new(@patch.property).all(@patch.ground || @patch.shape)
       def growth = @growth ||= Core::Survey::Growth.new(@patch.versions)
     end
   end

@@ -22,7 +22,15 @@ module Thistle
 
       private
 
-      def patches = @patches ||= @property.live_patches.as_hash(:id)
+      # Patches by id; one that was merged into another stands under its own id as that one, so that no record is lost.
+      def patches
+        @patches ||= begin
+          live = @property.live_patches.as_hash(:id)
+          into = @property.patches_dataset.exclude(merged_into_id: nil).select_hash(:id, :merged_into_id)
+          stands = ->(id) { into.key?(id) ? stands.call(into[id]) : live[id] }
+          live.merge(into.transform_values { |id| stands.call(id) }.compact)
+        end
+      end
 
       def treatments
         of(Store::Treatment, :done_on) do |t|

@@ -34,6 +34,7 @@ module Thistle
       assert_equal ["Q-13"], parts.map(&:code)
       assert_equal whole.state, parts.first.state
       assert_equal patch("Q-07").history.size, parts.first.history.size
+      assert_equal patch("Q-07").open_tasks.map(&:reason), parts.first.open_tasks.map(&:reason), "a part is come back to as well"
       assert_equal [gross, whole.refresh.gross_m2].map(&:round), whole.versions.last(2).map { |v| v.gross_m2.round }
       undo
       assert_equal before, record
@@ -57,14 +58,17 @@ module Thistle
     def test_merged_patches_share_ground_once_and_both_histories
       one, two = patch("Q-04"), patch("Q-05")
       one.update(plant_key: two.plant_key)
-      seen = one.history.size + two.history.size
+      seen, visits = one.history.size + two.history.size, (one.open_tasks + two.open_tasks).map(&:reason)
+      tasks = -> { Store::Task.order(:id).select_map(%i[id patch_id reason]) }
+      all = tasks.call
       before = record
       Store::Reshape.new(one).merge(two, on: @today)
 
       assert_in_delta one.ground.area, one.refresh.gross_m2, 0.01
       assert_equal [seen, nil], [one.history.size, patch("Q-05").deleted_at && Store::Patch.live[code: "Q-05"]]
+      assert_equal visits.sort, one.open_tasks.map(&:reason).sort, "no visit is lost"
       undo
-      assert_equal before, record
+      assert_equal [before, all], [record, tasks.call]
       assert_match(/another plant/, assert_raises(Core::BadInput) { Store::Reshape.new(patch("Q-01")).merge(patch("Q-02"), on: @today) }.message)
     end
 
@@ -120,6 +124,31 @@ module Thistle
       zone.take_off
       assert_nil found.refresh.zones_in_reach&.find { |z| z.kind == "no_spray" }
       assert_equal before, verdict.call.kind
+    end
+
+    # A line is as wide as it is: its edge, not its middle, is what stands near water.
+    def test_distances_are_from_the_edge_of_the_ground
+      stream = @property.zones.find { |zone| zone.kind == "water" }.shape
+      beside = Core::Survey::Overlay.buffer(stream, 20).parts.first.first.first(30)
+      line = Store::Patch.new(property_id: @property.id, code: "W-1", seen_on: @today, width_m: 30.0)
+      line.shape = shape("LineString", beside)
+      line.save
+
+      assert_in_delta 5.0, line.water_m, 0.5
+      line.update(width_m: 2.0)
+      assert_in_delta 19.0, line.refresh.water_m, 0.5
+    end
+
+    # A shape of degrees beside thousands of small ones is told apart without walking over every cell.
+    def test_large_shapes_are_judged_quickly
+      small = Array.new(400) { |n| { type: "Feature", geometry: { type: "Point", coordinates: [-91.9 + (n * 1e-3), 38.5] }, properties: { species: "caltrop" } } }
+      wide = { type: "Feature", geometry: { type: "Polygon", coordinates: [[[-93, 37], [-89, 37], [-89, 40], [-93, 40], [-93, 37]]] }, properties: { species: "caltrop" } }
+      began = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+      arrival = Store::Arrival.draft(@property, "wide.geojson", Formats::Reader.read(JSON.generate(type: "FeatureCollection", features: [wide, *small, wide])))
+      arrival.dry_run(seen_on: @today)
+
+      assert_equal({ "add" => 1, "double" => 401 }, arrival.counts)
+      assert_operator Process.clock_gettime(Process::CLOCK_MONOTONIC) - began, :<, 20
     end
 
     # The steeper of what was said and what the grid measures.

@@ -104,6 +104,8 @@ module Thistle
       ["The kind is needed", "Old Fort"].each { |text| assert_includes last_response.body, text }
       send_form :post, "/survey/patches/#{id}/merge", seen_on: "2026-05-12", other: patch("Q-10").id
       assert_equal [303, nil], [last_response.status, Store::Patch.live[code: "Q-10"]]
+      rows = json("/records.json")["rows"]
+      assert(rows.any? { |row| row["patch"] == "Q-01" && row["text"].start_with?("Free the tree") }, "what was done on Q-10 is still on record")
     end
 
     # 48 MB is the most that is read, 96 MB the most that is let in at all; a nest of empty lists does not fill the memory.
