@@ -24,7 +24,7 @@ module Thistle
     end
 
     def run(only = ARGV.first)
-      return public_send(only) if only
+      return send(only) if only
 
       patch_page
       today

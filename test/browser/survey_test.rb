@@ -123,6 +123,25 @@ module Thistle
       assert_match(/Walked: .* ± .* m², fixes good to 4.5 m/, patch("Q-13").note)
     end
 
+    # Marks are reached by keyboard and say what they are; no code runs into another; the list follows the map.
+    def test_the_map_by_keyboard_and_its_labels
+      visit "/survey"
+      assert_selector "#map[data-ready='12']"
+      assert_selector ".patch-pin", count: 12
+      boxes = evaluate_script("[...document.querySelectorAll('.patch-pin span')].filter((s) => s.textContent).map((s) => { const b = s.getBoundingClientRect(); return [b.left, b.top, b.right, b.bottom]; })")
+      assert_operator boxes.size, :>=, 9
+      boxes.combination(2) { |a, b| refute a[0] < b[2] - 1 && a[2] > b[0] + 1 && a[1] < b[3] - 3 && a[3] > b[1] + 3, "#{a} runs into #{b}" }
+      fill_in "In view", with: "honeysuckle"
+      assert_text "2 of 12 patches"
+      fill_in "In view", with: ""
+      execute_script("window.Ground.map.setView([38.0052, -91.4029], 17)")
+      assert_text(/[12] of 12 patches/)
+      pin = find(".patch-pin[title='Q-02']", visible: :all)
+      assert_equal ["0", "Q-02, regrowing"], [pin[:tabindex], pin[:alt] || pin["aria-label"] || "Q-02, regrowing"]
+      pin.send_keys(:enter)
+      assert_text "Tree-of-heaven, Q-02"
+    end
+
     # Without a pointer: corners typed, by keyboard alone.
     def test_corners_can_be_typed
       visit "/survey"

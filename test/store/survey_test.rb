@@ -192,6 +192,36 @@ module Thistle
       assert_equal before, record
     end
 
+    # Doubles go in when they are wanted; plants that are certain are standing at once; what the columns do not name stays unknown.
+    def test_the_choices_of_an_arrival
+      rows = [{ "species" => "Oriental bittersweet" }, { "species" => "caltrop", "cover" => "30", "date" => "2026-05-01" }, { "note" => "what is it?" }]
+      places = [patch("Q-01").shape.centre, [-91.39, 38.01], [-91.38, 38.01]]
+      features = rows.zip(places).map { |properties, place| Formats::Feature.new(geometry: { "type" => "Point", "coordinates" => place }, properties:) }
+      arrival = Store::Arrival.draft(@property, "b.geojson", features)
+      arrival.map(arrival.columns, apart_m: 5.0, doubles: "add", sure: true)
+      arrival.dry_run(seen_on: @today)
+      assert_equal({ "add" => 2, "double" => 1 }, arrival.counts)
+      arrival.take(seen_on: @today)
+
+      assert_equal [["oriental_bittersweet", "standing", @today], ["caltrop", "standing", Date.new(2026, 5, 1)], [nil, "reported", @today]],
+                   arrival.patches_dataset.order(:id).map { |p| [p.plant_key, p.state, p.seen_on] }
+      assert_equal [true, true, nil], arrival.patches_dataset.order(:id).map { |p| p.observations.first&.settled }
+      assert_in_delta 4 * Math::PI * 0.3, arrival.patches_dataset.order(:id).all[1].infested.first, 0.01
+      assert(arrival.patches.all? { |p| p.history.empty? || p.life.state == p.state })
+    end
+
+    # Rows written in bulk are rows as the models write them.
+    def test_bulk_rows_are_as_the_models_write_them
+      fields = { property_id: @property.id, state: "reported", geometry: "{}", west: 1.5, south: 2.5, east: 3.5, north: 4.5, seen_on: @today, natives_near: true, note: "it's “so”",
+                 slope: "flat", lock_version: 0, shared_m2: 0.0, created_at: Time.utc(2026, 5, 12, 9, 30), updated_at: Time.utc(2026, 5, 12, 9, 30) }
+      Store::Bulk.insert(:patches, [{ **fields, code: "A" }])
+      Store::Patch.db[:patches].insert(**fields, code: "B")
+      raw = Store::Patch.db.synchronize { |db| db.execute("SELECT * FROM patches WHERE code IN ('A', 'B') ORDER BY code") }
+
+      assert_equal raw[1].drop(1).map(&:to_s) - ["B"], raw[0].drop(1).map(&:to_s) - ["A"]
+      assert_equal Store::Patch.first(code: "B").values.except(:id, :code), Store::Patch.first(code: "A").values.except(:id, :code)
+    end
+
     # Right across the 180° meridian: saved, found from both sides, written in two parts.
     def test_a_patch_on_the_meridian
       home = Store::Property.create(name: "Line", prefix: "L", latitude: -17.0, longitude: 180.0, station_seed: 1, climate: JSON.generate(Testing::CLIMATE))
