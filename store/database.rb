@@ -15,6 +15,9 @@ module Thistle
       class << self
         attr_reader :path
 
+        # Did opening bring an older file up to date? Then what follows from shapes wants working out.
+        def upgraded? = @upgraded
+
         # Opens (or makes) the file and binds the models to it. Call it before a model is used.
         def open(path)
           FileUtils.mkdir_p(File.dirname(path))
@@ -35,7 +38,8 @@ module Thistle
         def bring_up_to_date(db, path)
           return if Sequel::Migrator.is_current?(db, MIGRATIONS)
 
-          back_up(db, path) if db.table_exists?(:properties)
+          @upgraded = db.table_exists?(:properties)
+          back_up(db, path) if @upgraded
           Sequel::Migrator.run(db, MIGRATIONS)
         end
 

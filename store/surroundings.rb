@@ -16,6 +16,14 @@ module Thistle
         new(property).settle(patches)
       end
 
+      # The same for everything in the file, after it was brought up to date.
+      def self.settle_all
+        Property.each do |property|
+          settle(property)
+          Overlaps.settle(property)
+        end
+      end
+
       # The zone's box with what is kept from it.
       def self.box(zone)
         pad = [zone.distance_kept, 1].max / 111_000.0

@@ -167,6 +167,7 @@ Sequel.migration do
     SQL
 
     from(:patches).update(shape_from: Sequel[:seen_on])
+    run "UPDATE patches SET closed_on = (SELECT MAX(checked_on) FROM checks WHERE patch_id = patches.id) WHERE state = 'closed'"
     from(:zones).select(:id, :geometry).each do |zone|
       lons, lats = JSON.parse(zone[:geometry])["coordinates"].flatten.each_slice(2).to_a.transpose
       from(:zones).where(id: zone[:id]).update(west: lons.min, east: lons.max, south: lats.min, north: lats.max)

@@ -1,0 +1,53 @@
+# frozen_string_literal: true
+
+require "open3"
+require "test_helper"
+
+module Thistle
+  # A file of the version before, with patches in it, is whole after the application has opened it.
+  class UpgradeTest < Minitest::Test
+    OLD = <<~RUBY
+      require "json"
+      require "./thistle"
+      require "sequel"
+      Sequel.extension :migration
+      old = Sequel.sqlite(File.join(ARGV[0], "thistle.db"))
+      Sequel::Migrator.run(old, Thistle::Store::Database::MIGRATIONS, target: 2)
+      id = old[:properties].insert(name: "Old ground", prefix: "O", latitude: 38.0, longitude: -91.4, station_seed: 1, climate: ARGV[1])
+      ring = ->(x, w) { JSON.generate(type: "Polygon", coordinates: [[[x, 38.0], [x + w, 38.0], [x + w, 38.001], [x, 38.001], [x, 38.0]]]) }
+      old[:zones].insert(property_id: id, kind: "water", geometry: ring.(-91.41, 0.001))
+      now = Time.now.utc
+      [["O-1", -91.4], ["O-2", -91.3995]].each do |code, x|
+        patch = old[:patches].insert(property_id: id, code:, state: code == "O-2" ? "standing" : "quiet", geometry: ring.(x, 0.001), west: x, east: x + 0.001, south: 38.0, north: 38.001,
+                                     gross_m2: 9000.0, cover_class: 2, seen_on: Date.new(2024, 5, 1), slope: "flat", lock_version: 0, created_at: now, updated_at: now)
+        old[:checks].insert(patch_id: patch, checked_on: Date.new(2025, 5, 1), resprouts: 0, missed: 0, seedlings: 0, created_at: now)
+      end
+    RUBY
+    NEW = <<~RUBY
+      require "json"
+      require "./thistle"
+      Thistle::Web::Boot.call(ARGV[0])
+      rows = Thistle::Store::Patch.order(:code).map { |p| [p.code, p.shape_from, p.shared_m2.round, p.water_m.round, p.history.size] }
+      print JSON.generate(rows:, zones: Sequel::Model.db[:zone_extents].count, copies: Dir[File.join(ARGV[0], "*.before-*")].size)
+    RUBY
+
+    def run_ruby(script, *args)
+      out, said, status = Open3.capture3("ruby", "-e", script, *args, chdir: ROOT)
+      assert_predicate status, :success?, said
+      out
+    end
+
+    def test_a_file_of_the_version_before
+      Dir.mktmpdir do |dir|
+        run_ruby(OLD, dir, JSON.generate(Testing::CLIMATE))
+        found = JSON.parse(run_ruby(NEW, dir))
+        half = Core::Survey::Geodesic.area([[0, 38.0], [0.0005, 38.0], [0.0005, 38.001], [0, 38.001]])
+
+        assert_equal [["O-1", "2024-05-01", 790, 1], ["O-2", "2024-05-01", 834, 1]], found["rows"].map { |row| row.values_at(0, 1, 3, 4) }
+        assert_equal 0, found["rows"][0][2]
+        assert_in_delta half, found["rows"][1][2], half * 1e-3, "the half that both lie on"
+        assert_equal [1, 1], found.values_at("zones", "copies")
+      end
+    end
+  end
+end
