@@ -135,7 +135,7 @@ module Thistle
       assert_text "2 of 12 patches"
       fill_in "In view", with: ""
       execute_script("window.Ground.map.setView([38.0052, -91.4029], 17)")
-      assert_text(/[12] of 12 patches/)
+      assert_text "3 of 12 patches"
       pin = find(".patch-pin[title='Q-02']", visible: :all)
       assert_equal ["0", "Q-02, regrowing"], [pin[:tabindex], pin[:alt] || pin["aria-label"] || "Q-02, regrowing"]
       pin.send_keys(:enter)
