@@ -65,16 +65,14 @@ module Thistle
         raise unless e.is_a?(Core::BadInput)
       end
 
-      # Takes the whole arrival back: what was added goes, what was changed is as it was.
+      # Takes the whole arrival back: what was added goes, what was changed is as it was. Raises BadInput when something
+      # that it changed has been changed since.
       def undo
         db.transaction do
+          Change.undoable.where(id: arrival_rows_dataset.exclude(change_id: nil).unordered.select(:change_id)).all.each(&:take_back)
           patches_dataset.live.update(deleted_at: Time.now.utc)
           Search.where(arrival_id: id).update(deleted_at: Time.now.utc)
-          arrival_rows_dataset.exclude(before: nil).each do |row|
-            Patch.where(id: row.patch_id).update(JSON.parse(row.before).transform_keys(&:to_sym))
-          end
           update(undone_at: Time.now.utc)
-          Surroundings.settle(property, arrival_rows_dataset.exclude(before: nil).select_map(:patch_id))
           Overlaps.settle(property)
         end
       end

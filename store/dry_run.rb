@@ -84,13 +84,15 @@ module Thistle
       end
 
       def known_patch(incoming, patch, notes)
-        columns = incoming.columns.reject { |key, value| patch[key] == value }
-        columns.delete(:radius_m) || columns.delete(:width_m) unless incoming.values.key?(:radius_m) || incoming.values.key?(:width_m)
-        moved = patch.shape.published != incoming.shape.published
-        return ["same", nil, patch.id] if columns.empty? && !moved
+        said = incoming.told(patch).reject { |key, value| patch[key] == value }.map { |key, _| Core::Survey::Columns::BY_KEY.fetch(key).label }
+        said << "shape" if patch.shape.published != incoming.shape.published
+        again = incoming.seen_again?(patch)
+        return ["same", nil, patch.id] if said.empty? && !again
 
-        said = [*columns.keys.map { |key| Core::Survey::Columns::BY_KEY.fetch(key).label }, *("shape" if moved)]
-        ["change", ["changes #{said.join(", ")}", notes].reject(&:empty?).join("; "), patch.id]
+        reasons = [notes]
+        reasons.unshift("changes #{said.join(", ")}") if said.any?
+        reasons.unshift("seen again on #{incoming.values[:seen_on].iso8601}, what it was is kept") if again
+        ["change", reasons.reject(&:empty?).join("; "), patch.id]
       end
 
       def keep(place) = @nests[place.plant_key].add(place.box, place)

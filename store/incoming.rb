@@ -29,7 +29,18 @@ module Thistle
       # Is the shape another than the row's: repaired, or joined at the 180° meridian?
       def changed? = @mended || shape.bounds[2] > 180
 
-      # The columns of the patch, but for those that follow from the shape.
+      # Was the patch seen another day than any on record, later than the first? Then what it was is kept.
+      def seen_again?(patch)
+        later?(patch) && patch.observations_dataset.where(seen_on: values[:seen_on]).empty?
+      end
+
+      # What the row says of a patch that is known. A later day is another look, not another beginning.
+      def told(patch)
+        found = values.except(:code, :gross_m2)
+        later?(patch) ? found.except(:seen_on) : found
+      end
+
+      # The columns of a new patch, but for those that follow from the shape.
       def columns
         found = values.except(:code, :gross_m2)
         found[:radius_m] ||= 2.0 if shape.kind == "point"
@@ -38,6 +49,8 @@ module Thistle
       end
 
       private
+
+      def later?(patch) = values[:seen_on] && values[:seen_on] > patch.seen_on
 
       def read_shape
         Core::Survey::Shape.parse(@row[:geometry])

@@ -34,6 +34,7 @@ module Thistle
         update(watch: JSON.generate(watched?(plant) ? keys - [plant.key] : keys + [plant.key]))
       end
 
+      def last_arrivals = Arrival.where(property_id: id).reverse(:id).limit(12).all
       def measures = Core::Units.new(units)
       def live_patches = patches_dataset.where(deleted_at: nil).order(:code)
       def boundary = zones_of("boundary").first

@@ -13,15 +13,20 @@ module Thistle
 
       # What was seen on a day: an amount and perhaps a new shape. The shape it had stays on record until that day.
       def look_again(seen_on:, amount:, shape: nil, **told)
-        Change.keep([@patch], "#{@patch.code} looked at again") do
-          keep_version(seen_on) unless seen_on < (@patch.shape_from || @patch.seen_on)
-          latest = seen_on >= (@patch.shape_from || @patch.seen_on)
-          gross = shape ? shape.gross_area(width: @patch.width_m, radius: @patch.radius_m) : @patch.gross_m2
-          Observation.create(patch_id: @patch.id, seen_on:, plant_key: @patch.plant_key, settled: @patch.settled?, gross_m2: gross,
-                             stage: amount.stage, **columns(amount), **told)
-          take(amount, shape, seen_on) if latest
-          @patch.follow_records
+        Change.keep([@patch], "#{@patch.code} looked at again") { see(seen_on:, amount:, shape:, **told) }
+      end
+
+      # The same for whoever keeps the journal already. An earlier sight than the last is a record, and changes nothing.
+      def see(seen_on:, amount:, shape: nil, **told)
+        latest = seen_on >= (@patch.shape_from || @patch.seen_on)
+        gross = shape ? shape.gross_area(width: @patch.width_m, radius: @patch.radius_m) : @patch.gross_m2
+        Observation.create(patch_id: @patch.id, seen_on:, plant_key: @patch.plant_key, settled: @patch.settled?, gross_m2: gross,
+                           stage: amount.stage, **columns(amount), **told)
+        if latest
+          keep_version(seen_on)
+          take(amount, shape, seen_on)
         end
+        @patch.follow_records
       end
 
       # Cuts the patch along a line; the largest part keeps the code. Answers the new patches.
@@ -79,10 +84,19 @@ module Thistle
 
       def take(amount, shape, on)
         @patch.shape = shape if shape
-        @patch.set(shape_from: on, stage: amount.stage, **columns(amount))
+        @patch.set(shape_from: on, **latest(amount, shape), stage: amount.stage || @patch.stage)
         @patch.set(stems: amount.stem_count.first) if amount.stem_count
         @patch.set(stem_size: amount.stem_size) if amount.stem_size
         @patch.save
+      end
+
+      # What was not said stays as it was; but a cover, class or percent, stands for the other, and a measured area
+      # says nothing once the shape or the cover is another.
+      def latest(amount, shape)
+        told = columns(amount).compact
+        stale = told.key?(:cover_class) || told.key?(:cover_percent) ? { cover_class: nil, cover_percent: nil, infested_m2: nil } : {}
+        stale[:infested_m2] = nil if shape
+        { **stale, **told }
       end
 
       def columns(amount)

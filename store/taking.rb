@@ -83,14 +83,23 @@ module Thistle
         end
       end
 
+      # Goes through the journal that undoes, as a change by hand does.
       def change(row)
         patch = Patch[row[:patch_id]]
-        incoming = Incoming.new(row, @reading)
-        before = patch.values.slice(*incoming.columns.keys, :geometry, :west, :south, :east, :north, :gross_m2, :length_m, :outline, :lock_version)
-        patch.set(incoming.columns)
-        patch.shape = incoming.shape
-        patch.save
-        @db[:arrival_rows].where(id: row[:id]).update(before: JSON.generate(before))
+        incoming = Incoming.new(row, @reading, checked: true)
+        Change.keep([patch], "#{patch.code} changed by #{@arrival.filename}") do
+          see_again(patch, incoming) if incoming.seen_again?(patch)
+          patch.set(incoming.told(patch))
+          patch.shape = incoming.shape
+          patch.save
+        end
+        @db[:arrival_rows].where(id: row[:id]).update(change_id: Change.where(patch_id: patch.id).max(:id))
+      end
+
+      def see_again(patch, incoming)
+        told = incoming.values
+        amount = Core::Survey::Amount.new(**told.slice(:infested_m2, :cover_class, :cover_percent, :density_m2, :height_cm, :stage))
+        Reshape.new(patch).see(seen_on: told[:seen_on], amount:, shape: incoming.shape, note: "From #{@arrival.filename}")
       end
     end
   end

@@ -30,6 +30,15 @@ module Thistle
                 .transform_values { |rows| rows.map(&:last).max_by(&:searched_on) }
       end
 
+      # What one looks for here: plants that are mapped or watched for.
+      def sought
+        here = @property.live_patches.unordered.exclude(plant_key: nil).distinct.select_map(:plant_key)
+        @sought ||= Core::Knowledge.shipped.invaders.select { |plant| here.include?(plant.key) || @property.watched?(plant) }.sort_by(&:name)
+      end
+
+      # Cautions for whoever goes: what of it can harm.
+      def harms = sought.flat_map { |plant| plant.hazards & Core::Plant::HARMS }.uniq
+
       # nil without a boundary.
       def route
         return unless boundary

@@ -139,7 +139,7 @@ Sequel.migration do
       String :verdict
       String :reason
       Integer :patch_id
-      String :before, text: true
+      Integer :change_id # the journal's entry, where it changed a patch
     end
 
     create_table(:mappings) do

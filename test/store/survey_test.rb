@@ -85,6 +85,8 @@ module Thistle
       assert_equal [Date.new(2025, 9, 20), @today], [found.past_shapes.last.from_on, found.shape_from]
       Store::Reshape.new(found).look_again(seen_on: @today - 100, amount: Core::Survey::Amount.new(cover_class: 1))
       assert_equal [60.0, gross, 3], [found.refresh.cover_percent, found.gross_m2, found.observations.size]
+      Store::Reshape.new(found).look_again(seen_on: @today, amount: Core::Survey::Amount.new(height_cm: 320.0))
+      assert_equal [60.0, 82, 320.0], [found.refresh.cover_percent, found.stems, found.height_cm], "what was not said stays"
     end
 
     # The property's own total against one union of everything, with patches laid over one another at random.
@@ -190,6 +192,26 @@ module Thistle
       assert_equal ["from the file", "caltrop", [2]], [patch("Q-01").note, patch("N-1").plant_key, done]
       arrival.undo
       assert_equal before, record
+    end
+
+    # Next year's file: the same codes on a later day are another look; what they were stays, and the whole can be taken back.
+    def test_a_later_file_keeps_what_was
+      found = patch("Q-09")
+      before, all = record, Store::PatchShape.count
+      wider = Core::Survey::Overlay.buffer(found.shape, 9).published
+      rows = [[wider, { "code" => "Q-09", "seen_on" => "2026-05-10", "cover" => "40" }], [patch("Q-01").shape.published, { "code" => "Q-01", "seen_on" => "2025-09-20" }],
+              [patch("Q-03").shape.published, { "code" => "Q-03", "seen_on" => "2026-05-02" }]]
+      file = -> { Store::Arrival.draft(@property, "next.csv", rows.map { |geometry, properties| Formats::Feature.new(geometry:, properties:) }).tap { |a| a.dry_run(seen_on: @today) } }
+      arrival = file.call
+      assert_equal({ "change" => 1, "same" => 2 }, arrival.counts)
+      assert_match(/seen again on 2026-05-10, what it was is kept; changes .*shape/, arrival.arrival_rows.first.reason)
+      arrival.take(seen_on: @today)
+
+      assert_equal [Date.new(2022, 11, 2), Date.new(2026, 5, 10), 40.0, all + 1], [found.refresh.seen_on, found.shape_from, found.cover_percent, Store::PatchShape.count]
+      assert_in_delta(4.0, patch("Q-03").radius_m, 0.001, "what the file does not name stays")
+      assert_equal({ "same" => 3 }, file.call.counts, "the same file again says nothing new")
+      arrival.undo
+      assert_equal [before, all], [record, Store::PatchShape.count]
     end
 
     # Doubles go in when they are wanted; plants that are certain are standing at once; what the columns do not name stays unknown.

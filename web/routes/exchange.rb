@@ -13,7 +13,7 @@ module Thistle
 
         def self.leaving(app)
           app.get "/survey/files" do
-            show "survey/files", form: Forms::Blank.new, arrivals: Store::Arrival.where(property_id: property.id).reverse(:id).limit(12).all
+            show "survey/files", form: Forms::Blank.new
           end
 
           app.get "/survey/export/:kind" do
@@ -36,8 +36,7 @@ module Thistle
             Intake.look(arrival, seen_on: today)
             go_to "/survey/arrivals/#{arrival.id}"
           rescue Core::BadInput => e
-            show "survey/files", status: 422, form: Forms::Blank.new.failed(:file, e.message),
-                                 arrivals: Store::Arrival.where(property_id: property.id).reverse(:id).limit(12).all
+            show "survey/files", status: 422, form: Forms::Blank.new.failed(:file, e.message)
           end
 
           app.get "/survey/arrivals/:id" do
