@@ -9,6 +9,7 @@ gem "csv", "~> 3.3"               # tables and Darwin Core
 gem "dry-validation", "~> 1.10"   # reads and checks what people type
 gem "erubi", "~> 1.13"            # escapes every <%= %>
 gem "exifr", "~> 1.4"             # reads when and where a photograph was taken
+gem "icalendar", "~> 2.10" # calendars out
 gem "json_schemer", "~> 2.4"      # checks knowledge/ at boot
 gem "nokogiri", "~> 1.18"         # reads KML and GPX
 gem "puma", "~> 6.6"
@@ -23,6 +24,8 @@ gem "rubyzip", "~> 2.4"           # KMZ and Darwin Core archives; selenium-webdr
 gem "sequel", "~> 5.80"
 gem "sinatra", "~> 4.2"
 gem "sqlite3", "~> 2.0"
+gem "tzinfo", "~> 2.0" # the clock of a place, with daylight saving
+gem "tzinfo-data", "~> 1.2025" # its rules, shipped: the machine may have none
 gem "zeitwerk", "~> 2.6"
 
 group :test do

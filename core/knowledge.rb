@@ -14,9 +14,11 @@ module Thistle
 
       FOLDER = File.join(ROOT, "knowledge")
       TABLES = { "sources" => "sources", "cautions" => "told", "disposal" => "told", "actives" => "actives",
-                 "returns" => "returns", "characters" => "characters", "zones" => "zones" }.freeze
+                 "returns" => "returns", "characters" => "characters", "zones" => "zones", "anchors" => "anchors",
+                 "climates" => "climates", "soils" => "soils", "phases" => "phases", "fits" => "fits" }.freeze
 
-      attr_reader :plants, :methods_of_removal, :characters, :actives, :cautions, :disposal, :returns, :sources, :zone_kinds
+      attr_reader :plants, :methods_of_removal, :characters, :actives, :cautions, :disposal, :returns, :sources, :zone_kinds,
+                  :anchors, :climates, :soils, :phases, :fits
 
       # The shipped library, read once.
       def self.shipped = @shipped ||= new
@@ -68,12 +70,15 @@ module Thistle
 
       def load_tables
         tables = TABLES.to_h { |name, schema| [name, read(File.join(@folder, "#{name}.yml"), schema)] }
-        @sources = tables["sources"].to_h { |key, row| [key, Source.new(key:, **symbols(row))] }.freeze
-        @characters = tables["characters"].to_h { |key, row| [key, Identify::Character.new(key:, **symbols(row))] }.freeze
-        @actives = tables["actives"].to_h { |key, row| [key, Mix::Active.new(key:, **symbols(row))] }.freeze
-        @zone_kinds = tables["zones"].to_h { |key, row| [key, Survey::ZoneKind.new(key:, **symbols(row))] }.freeze
+        { sources: Source, characters: Identify::Character, actives: Mix::Active, anchors: Season::AnchorKind, climates: Season::Climate }
+          .each { |name, kind| instance_variable_set(:"@#{name}", rows_of(kind, tables[name.to_s])) }
+        @zone_kinds = rows_of(Survey::ZoneKind, tables["zones"])
+        @fits = rows_of(Season::Limits, tables["fits"].transform_keys(&:to_sym))
+        @soils, @phases = tables["soils"], tables["phases"].transform_keys(&:to_sym).freeze
         @cautions, @disposal, @returns = tables.values_at("cautions", "disposal", "returns")
       end
+
+      def rows_of(kind, table) = table.to_h { |key, row| [key, kind.new(key:, **symbols(row))] }.freeze
 
       def files(pattern, schema)
         Dir[File.join(@folder, pattern, "*.yml")].map { |path| [File.basename(path, ".yml"), read(path, schema)] }

@@ -2,11 +2,11 @@
 
 module Thistle
   module Core
-    # Where a fact comes from: published (perhaps recalled), common practice, or memory.
+    # Where a fact comes from: published (perhaps recalled), common practice, memory, or this land's own records.
     Source = Value.define(:key, :standing, :title, :recalled) do
       def label
         { "published" => recalled ? "published, recalled" : "published",
-          "common_practice" => "common practice", "memory" => "memory" }.fetch(standing)
+          "common_practice" => "common practice", "memory" => "memory", "own_records" => "own records" }.fetch(standing)
       end
     end
   end

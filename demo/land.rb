@@ -8,7 +8,7 @@ module Thistle
     class Land
       M_PER_DEGREE = 111_132.0
       # What the scenario calls a thing, and the column that keeps it.
-      PROPERTY = %w[name prefix region units latitude longitude texture stance licensed].to_h { |name| [name, name] }.freeze
+      PROPERTY = %w[name prefix region units latitude longitude elevation_m texture stance licensed].to_h { |name| [name, name] }.freeze
       PATCH = { "code" => "code", "plant" => "plant_key", "seen" => "seen_on", "stems" => "stems", "size" => "stem_size",
                 "cover" => "cover_class", "slope" => "slope", "light" => "light", "moisture" => "moisture",
                 "natives" => "natives_near", "note" => "note", "radius" => "radius_m", "width" => "width_m" }.freeze
@@ -33,7 +33,7 @@ module Thistle
       private
 
       def load_property(row)
-        property = Store::Property.create(**columns(row, PROPERTY), station_seed: @scenario["station_seed"],
+        property = Store::Property.create(**columns(row, PROPERTY), station_seed: @scenario["station_seed"], timezone: @scenario["timezone"],
                                                                     climate: JSON.generate(@scenario["climate"]))
         ground = (@grounds ||= {})[property.id] = Ground.new(row)
         ground.zones.each { |zone| load_zone(property, **zone) }

@@ -5,10 +5,10 @@ require "date"
 module Thistle
   module StandIns
     # A simulated weather station: the same seed and climate always give the same weather, whatever part of it
-    # is asked for. It answers what any feed answers (Core::Season::Day): daily, hourly, since.
+    # is asked for. It answers what any feed answers (Core::Season::Day): daily, hourly, station.
     #
     # climate: { "mean" => °C over the year, "swing" => half the summer-winter difference, "range" => °C between
-    # night and day, "rain" => [12 monthly totals, mm], "wind" => km/h, "wet_days" => share of days with rain,
+    # night and day, "rain" => [12 monthly totals, mm], "wind" => km/h, "wet_days" => share of days with rain, or 12 of them,
     # "south" => true below the equator }
     class WeatherStation
       SPREAD = 4.0        # °C, day to day
@@ -16,14 +16,16 @@ module Thistle
       Day = Core::Season::Day
       Hour = Core::Season::Hour
 
-      attr_reader :climate
+      attr_reader :climate, :station
 
-      def initialize(seed:, climate:)
-        @seed = seed
-        @climate = climate
+      # station: where it stands (Core::Season::Station), nil for here; standing: of its days.
+      def initialize(seed:, climate:, station: nil, standing: :measured)
+        @seed, @climate, @station, @standing = seed, climate, station, standing
+        @days = MADE.fetch([seed, climate, standing]) { {} }
       end
 
-      def since = Date.new(1990)
+      # Days are slow to make and always the same: stations alike share them.
+      MADE = Core::Kept.new(8)
 
       # Array of Day for a range of dates.
       def daily(range) = range.map { |date| day(date) }
@@ -36,20 +38,22 @@ module Thistle
           warmth = (1 + Math.cos((at - 15) * Math::PI / 12)) / 2
           temperature = today.tmin + ((today.tmax - today.tmin) * warmth)
           Hour.new(at:, temperature: temperature.round(1), wind: (today.wind * (0.55 + (0.9 * warmth))).round(1),
-                   rain: at.between?(wet_from, wet_from + 4) ? (today.rain / 5).round(2) : 0.0,
+                   standing: @standing, rain: at.between?(wet_from, wet_from + 4) ? (today.rain / 5).round(2) : 0.0,
                    humidity: (today.humidity + (18 * (0.5 - warmth))).clamp(15, 100).round)
         end
       end
 
       private
 
-      def day(date)
+      def day(date) = @days[date.jd] ||= make(date)
+
+      def make(date)
         rain = rain(date)
         middle = season_mean(date) + (SPREAD * drift(date, 1)) - (rain.positive? ? 1.0 : 0)
         half = climate["range"] / 2.0 * (rain.positive? ? 0.65 : 1.08)
         Day.new(date:, tmin: (middle - half).round(1), tmax: (middle + half).round(1), rain:,
                 wind: (climate["wind"] * Math.exp(0.35 * drift(date, 3))).round(1),
-                humidity: (62 + (rain.positive? ? 18 : 0) + (7 * drift(date, 4))).clamp(20, 100).round, standing: :measured)
+                humidity: (62 + (rain.positive? ? 18 : 0) + (7 * drift(date, 4))).clamp(20, 100).round, standing: @standing)
       end
 
       def season_mean(date)
@@ -58,7 +62,7 @@ module Thistle
       end
 
       def rain(date)
-        share = climate["wet_days"]
+        share = Array(climate["wet_days"]).then { |shares| shares[(date.month - 1) % shares.size] }
         # A smoothed wave makes wet spells; the share of days above the bar stays as set.
         return 0.0 unless uniform_of(drift(date, 2)) < share
 

@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "securerandom"
+
 module Thistle
   module Store
     # A piece of ground that someone answers for.
@@ -15,13 +17,47 @@ module Thistle
         attr_accessor :feed
       end
 
+      FEEDS = { "simulated" => "a simulated station", "own" => "this property's own station", "broad" => "broad values for the region" }.freeze
+
       # The property's year and weather on a day.
       def site(today)
-        key = [station_seed, climate, latitude, texture, today]
-        self.class.sites[key] ||= begin
+        weather = feed == "own" ? [id, season_version] : [feed, station_seed, climate]
+        where = { latitude:, longitude:, elevation: elevation_m, texture:, today:, climate: climate_kind, **year_facts }
+        self.class.sites[[weather, where, timezone]] ||= begin
           self.class.sites.clear if self.class.sites.size > 32
-          Core::Season::Site.new(feed: self.class.feed.call(self), latitude:, texture:, today:)
+          Core::Season::Site.new(feed: self.class.feed.call(self), clock:, **where)
         end
+      end
+
+      # What the year rests on besides the weather, read once until it changes.
+      def year_facts = FACTS.fetch([self.class.db, id, season_version]) { { seen: Sighting.seen(self), lake: lake? } }
+      FACTS = Core::Kept.new(200)
+
+      # The clock that people go by here.
+      def clock = @clock ||= Core::Season::Clock.new(timezone, longitude:)
+
+      # Is there open water, so that ice and water marks matter?
+      def lake? = zones.any? { |zone| zone.kind == "water" && zone.shape.kind == "area" }
+
+      # Something that the year rests on changed: it is worked out anew.
+      def year_changed
+        this.update(season_version: Sequel[:season_version] + 1)
+        refresh
+      end
+
+      # What labels say of the weather, {kind of work => {limit => value}}; nil where none was entered.
+      def label_limits = (@label_limits ||= [Label.limits(id)]).first.then { |limits| limits.empty? ? nil : limits }
+
+      # The secret part of the address of its calendar.
+      def calendar_key
+        update(calendar_token: SecureRandom.urlsafe_base64(18)) unless calendar_token
+        calendar_token
+      end
+
+      # Plants of its live patches, by name.
+      def plants
+        keys = patches_dataset.live.exclude(plant_key: nil).exclude(state: "closed").unordered.distinct.select_map(:plant_key)
+        keys.map { |key| Core::Knowledge.shipped.plant(key) }.sort_by(&:name)
       end
 
       # Plants that are reported here before anyone removes them: new to the region, or watched for.

@@ -36,7 +36,7 @@ module Thistle
 
         Core::Recheck::Returns.new(plant: patch.plant, removal:, done_on:, site:).visits.each do |visit|
           Task.create(patch_id:, treatment_id: id, kind: visit.kind, due_on: visit.due_on, reason: visit.text,
-                      source: visit.source, rain_mm: visit.rain_mm)
+                      source: visit.source, event: visit.event && JSON.generate(visit.event.to_data), since_on: done_on)
         end
       end
     end

@@ -36,6 +36,7 @@ module Thistle
 
       # Tells the patches that it concerns: those in its reach; water concerns them all.
       def tell
+        property.year_changed if kind == "water"
         ids = property.live_patches.unordered.within(Surroundings.box(self)).select_map(:id) unless kind == "water"
         Surroundings.settle(property, ids)
       end

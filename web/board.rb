@@ -12,7 +12,7 @@ module Thistle
 
       def initialize(properties, today)
         @properties, @today = properties, today
-        Store::Task.follow_rain(properties, today)
+        Store::Task.follow_events(properties, today)
       end
 
       # [Task] visits due within a week, oldest first; the first of them only. What wants treating again

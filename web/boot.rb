@@ -16,14 +16,21 @@ module Thistle
         Core::Knowledge.shipped
         Store::Database.open(File.join(folder, "thistle.db"))
         Store::PlantNames.fill(Core::Knowledge.shipped)
-        Store::Property.feed = ->(property) do
-          StandIns::WeatherStation.new(seed: property.station_seed, climate: JSON.parse(property.climate))
-        end
+        Store::Property.feed = ->(property) { feed(property) }
         Store::Layer.grid_reader = ->(bytes, crs) { Formats::EsriGrid.read(bytes, crs:) }
         Store::Surroundings.settle_all if Store::Database.upgraded?
         Intake.recover
         App.set :session_secret, secret(folder)
         BodyLimit.new(App, MAX_BODY)
+      end
+
+      # The weather of a property: its own station's, a simulated one's, or broad values for the region.
+      def feed(property)
+        climate = JSON.parse(property.climate)
+        return StandIns::WeatherStation.new(seed: property.station_seed, climate:) if property.feed == "simulated"
+
+        broad = StandIns::WeatherStation.new(seed: property.station_seed, climate:, standing: :regional)
+        property.feed == "own" ? Store::OwnWeather.new(property, broad) : broad
       end
 
       # Kept beside the data, readable by its owner alone, so that a restart does not log anyone out.

@@ -80,9 +80,10 @@ module Thistle
       end
 
       def plant_year(bench)
-        phases = bench.spans.map { |span| [span.from, span.to, span.phase.to_s] }
+        year = bench.site.year(bench.choices.date)
+        phases = bench.choices.calendar(bench.site).phenophases(year).map { |span| [span.from, span.to, span.phase.to_s] }
         removals = bench.choices.plant.invasive? ? bench.removals.select(&:removes?) : []
-        windows = removals.map { |r| [r.name, "window", bench.windows(r)] }.reject { |_, _, spans| spans.empty? }
+        windows = removals.map { |r| [r.name, "window", bench.windows(r).map { |w| [w.from, w.to] }] }.reject { |_, _, spans| spans.empty? }
         [["phases", "", phases], *windows.first(4)]
       end
 

@@ -40,13 +40,8 @@ module Thistle
                       closes: kind == :go ? closing(removal) : nil)
         end
 
-        # The days of the season-year on which a method is right, by the same rules: [[from, to], ...].
-        # Looked at every `step` days, without the weather of single days.
-        def windows(removal, step: 3)
-          year = site.year(choices.date)
-          days = (year.start..year.finish).step(step).select { |date| kind_of(reasons_on(removal, date, weather: false)) == :go }
-          days.slice_when { |a, b| b - a > step }.map { |run| [run.first, [run.last + step - 1, year.finish].min] }
-        end
+        # The days of the season-year on which a method is right, by the same rules: [Season::Windows::Window].
+        def windows(removal) = (@windows ||= Season::Windows.new(choices, site)).of(removal)
 
         # What one change would turn into go today: [[words, [method names]]].
         def changes

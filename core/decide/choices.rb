@@ -4,11 +4,12 @@ module Thistle
   module Core
     module Decide
       # What a person says of a patch before asking what to do: the plant, the stems, the ground, who is here.
+      # labels: what products' labels say of weather, {kind of work => {limit => value}} (Season::Limits#under).
       # zones: the ground it touches or stands too near to, [Survey::Nearby]; nil where none is mapped.
       # Soil and stage are nil unless pinned; then they hold for `date` and the calendar goes on from them.
       Choices = Value.define(:plant, :settled, :date, :size, :stage, :soil, :stance, :licensed, :aquatic_label,
                              :water_m, :slope, :natives_near, :cover, :freed_on, :stems, :area_m2, :new_here, :reported,
-                             :zones)
+                             :zones, :labels)
 
       # What follows from the choices alone, and the words for them.
       class Choices

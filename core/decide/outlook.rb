@@ -8,7 +8,7 @@ module Thistle
       class Outlook
         SEED = %i[green_seed ripe_seed].freeze
 
-        attr_reader :choices, :site
+        attr_reader :choices, :site, :calendar
 
         def initialize(choices, site)
           @choices, @site = choices, site
@@ -17,6 +17,11 @@ module Thistle
         end
 
         def on(date) = @situations[date] ||= situation(date)
+
+        # A day as it usually is: the calendar's stage, the usual soil, no weather of single days.
+        def usually(date)
+          Situation.new(**shared, date:, stage: stage(date), phases: @calendar.phases_on(date), soil: site.usual_soil(date), season: site.year(date))
+        end
 
         # The stage on a date: pinned, else by the calendar.
         def stage(date)
@@ -37,13 +42,14 @@ module Thistle
 
         def shared
           @shared ||= choices.to_h.slice(:plant, :settled, :size, :stance, :licensed, :aquatic_label, :water_m,
-                                         :slope, :natives_near, :cover, :freed_on, :new_here, :reported, :zones)
+                                         :slope, :natives_near, :cover, :freed_on, :new_here, :reported, :zones, :labels)
         end
 
-        def weather(date) = date <= site.horizon ? site.day(date) : nil
+        # Only weather that was measured or forecast counts.
+        def weather(date) = site.known?(date) ? site.day(date) : nil
 
         def next_days(date)
-          [site.day(date), site.day(date + 1)] if date + 1 <= site.horizon
+          [site.day(date), site.day(date + 1)] if site.known?(date) && site.known?(date + 1)
         end
 
         # A pinned soil is where the bucket starts; from the next day on, rain and sun decide.
@@ -55,7 +61,7 @@ module Thistle
 
         def pinned_soil(date)
           @pinned ||= { choices.date => choices.soil }
-          @bucket ||= Season::Soil.new(texture: site.texture, latitude: site.latitude,
+          @bucket ||= Season::Soil.new(texture: site.texture, latitude: site.latitude, elevation: site.elevation,
                                        fill: Season::Soil::MIDDLE.fetch(choices.soil))
           (@pinned.keys.last.next..date).each { |d| @pinned[d] = @bucket.pass(site.day(d)) }
           @pinned[date]

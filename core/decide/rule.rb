@@ -12,7 +12,7 @@ module Thistle
       # `about` names the method tags (or :herbicide, :any) that the rule is for. The file's name is the rule's key
       # in camel case; `Rule.all` finds every file in rules/, so a new rule is a new file and nothing else.
       class Rule
-        attr_reader :key, :about, :source
+        attr_reader :key, :about, :source, :turns
 
         def self.all
           @all ||= Dir[File.join(__dir__, "rules", "*.rb")].map do |path|
@@ -20,10 +20,12 @@ module Thistle
           end.freeze
         end
 
-        def initialize(key, about:, source:, &looks)
+        # turns: {mark of the year => days after it} on which its answer may change though stage and soil stay the same.
+        def initialize(key, about:, source:, turns: {}, &looks)
           @key = key
           @about = Array(about)
           @source = source
+          @turns = turns.to_a.freeze
           @looks = looks
           freeze
         end

@@ -7,7 +7,7 @@ module Thistle
       # treat nil as a no or a question, never as a yes.
       Situation = Value.define(:plant, :settled, :date, :size, :stage, :phases, :soil, :day, :next_days, :season,
                                :stance, :licensed, :aquatic_label, :water_m, :slope, :natives_near, :cover, :freed_on,
-                               :new_here, :reported, :zones) do
+                               :new_here, :reported, :zones, :labels) do
         # An invader that is new to the region, or watched for, and not yet reported.
         def unreported? = new_here && !reported
         def seeding? = stage == :ripe_seed
@@ -17,8 +17,11 @@ module Thistle
         # Close enough for spray or drip to reach water; not measured counts as close.
         def near_water? = in_water? || water_m.nil? || water_m < Choices::NEAR_WATER_M
 
+        # What the method asks of the weather, the product's label before it; nil for work that any day will do for.
+        def limits(removal) = Season::Limits.of(removal)&.then { |limits| limits.under(labels&.[](limits.key)) }
+
         # Forecast rain of today and tomorrow, mm; nil past the forecast.
-        def rain_soon = next_days&.sum(&:rain)
+        def rain_soon = next_days && (next_days.sum(&:rain) if next_days.all?(&:rain))
         def anchor(key) = season.date(key)
       end
     end

@@ -20,6 +20,7 @@ module Thistle
             known(removal.cautions, @knowledge.cautions, "methods/#{removal.key}.yml", "cautions")
           end
           check_zones
+          check_season
           @knowledge.returns.each { |key, row| known([row["source"]], @knowledge.sources, "returns.yml", key) }
         end
 
@@ -42,6 +43,19 @@ module Thistle
             known([kind.source], @knowledge.sources, "zones.yml", kind.key)
             known(kind.forbids || [], tags, "zones.yml", "#{kind.key}/forbids")
           end
+        end
+
+        def check_season
+          @knowledge.climates.each do |key, climate|
+            known(climate.anchors, @knowledge.anchors, "climates.yml", "#{key}/anchors")
+            known(climate.shown, climate.anchors.to_h { |anchor| [anchor, true] }, "climates.yml", "#{key}/shown")
+            named = climate.stands_for.keys + climate.stands_for.values.map { |row| row["anchor"] }
+            known(named, @knowledge.anchors, "climates.yml", "#{key}/stands_for")
+          end
+          { "anchors.yml" => @knowledge.anchors.values, "climates.yml" => @knowledge.climates.values, "fits.yml" => @knowledge.fits.values }
+            .each { |file, rows| known(rows.map(&:source), @knowledge.sources, file, "source") }
+          { "soils.yml" => @knowledge.soils, "phases.yml" => @knowledge.phases }
+            .each { |file, rows| known(rows.values.map { |row| row["source"] }, @knowledge.sources, file, "source") }
         end
 
         # A range belongs to a measured character, states to any other; and someone must be able to see it.

@@ -18,13 +18,13 @@ module Thistle
         def start = year.start
         def finish = year.finish
         def today = site.today
-        def anchors = year.anchors.select { |anchor| shown.include?(anchor.key) }
+        def anchors = year.anchors.select { |anchor| site.climate.shown.include?(anchor.key.to_s) }
 
         def marks
           @marks ||= (start..finish).map do |date|
             ground = site.ground(date)
             day = site.day(date)
-            Mark.new(date:, rain: day.rain, fill: ground.fill, soil: ground.kind, standing: day.standing)
+            Mark.new(date:, rain: day.rain || 0.0, fill: ground.fill, soil: ground.kind, standing: day.standing)
           end
         end
 
@@ -32,21 +32,19 @@ module Thistle
         def now
           ground = site.ground(today)
           day = site.day(today)
-          rain = site.measured((today - 30)..today).reverse.find { |d| d.rain >= 2 }
-          wet = ((today + 1)..site.horizon).find { |date| site.day(date).rain >= 1 }
-          { soil: ground.kind, last_rain: rain, wind: day.wind, temperature: day.tmax, next_rain: wet }
+          rain = site.measured((today - 30)..today).reverse.find { |d| d.rain && d.rain >= 2 }
+          wet = site.next_rain(today + 1, 1)
+          { soil: ground.kind, last_rain: rain, wind: day.wind, temperature: day.tmax, next_rain: wet, forecast: site.forecast?,
+            standing: day.standing }
         end
 
         # As plain data, for JSON.
         def to_h
           { start:, finish:, today:, soil: site.ground(today).kind,
-            anchors: year.anchors.map { |a| { key: a.key, date: a.date, early: a.early, late: a.late, measured: a.measured } },
+            climate: site.climate.key,
+            anchors: year.anchors.map { |a| a.to_h.slice(:key, :date, :early, :late, :low, :high, :measured).merge(seen: !a.seen.nil?) },
             days: marks.map { |m| { date: m.date, rain_mm: m.rain.round(1), soil: m.soil, standing: m.standing } } }
         end
-
-        private
-
-        def shown = %i[last_frost leaf_out full_leaf first_frost third_frost]
       end
     end
   end

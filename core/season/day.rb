@@ -3,15 +3,19 @@
 module Thistle
   module Core
     module Season
-      # One day of weather. °C, mm, km/h, %; standing: :measured, :forecast or :usual.
-      # A feed (a real one, or the simulated station) answers `daily(from..to)` with an array of these,
-      # `hourly(date)` with 24 Hours, and `since` with its first date.
-      Day = Value.define(:date, :tmin, :tmax, :rain, :wind, :humidity, :standing) do
+      # One day of weather. °C, mm, km/h, %, MJ/m²; what a station does not measure is nil.
+      # standing: :measured; :forecast; :regional, broad values for where no station was; :usual, the mean of other years.
+      # A feed (a simulated station, or a property's own) answers `daily(from..to)` with an array of these, dates without
+      # a record left out, `hourly(date)` with Hours, and `station`, a Station or nil where it stands on this ground.
+      Day = Value.define(:date, :tmin, :tmax, :rain, :wind, :humidity, :gust, :radiation, :standing) do
         def tmean = (tmin + tmax) / 2.0
       end
 
-      # One hour of weather: `at` is the local hour 0..23.
-      Hour = Value.define(:at, :temperature, :rain, :wind, :humidity)
+      # One hour of weather: `at` is the hour on the clock there, 0..23. °C, mm, km/h, %.
+      Hour = Value.define(:at, :temperature, :rain, :wind, :humidity, :gust, :standing)
+
+      # Where a feed's days were measured. elevation in metres or nil; kind: :own, :simulated or :regional.
+      Station = Value.define(:name, :latitude, :longitude, :elevation, :kind)
     end
   end
 end

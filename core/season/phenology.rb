@@ -3,58 +3,163 @@
 module Thistle
   module Core
     module Season
-      # A plant's phases in a site's year. `shift` moves them all by days, after a phase was seen early or late.
+      # A plant's phases in a site's year. A phase that was seen early or late moves itself and the later ones.
       class Phenology
-        Span = Value.define(:phase, :from, :to, :source)
-        # What a patch can be in, in order of how far the season is.
+        # early and late: the 10th and 90th percentile of `from` this year; moved: days that a sighting moved it.
+        Span = Value.define(:phase, :from, :to, :early, :late, :moved, :source)
+        # What the rules know a patch to be in, in order of how far the season is.
         STAGES = %i[dormant leaf flower green_seed ripe_seed].freeze
         LABELS = { dormant: "dormant", leaf: "in leaf", flower: "in flower", green_seed: "green seed",
                    ripe_seed: "ripe seed" }.freeze
+        ORDER = { emerging: 0, leaf: 1, budding: 2, flower: 3, green_seed: 4, hardening: 5, ripe_seed: 6, shedding: 7 }.freeze
+        OWN = 3 # days by which plants of one kind differ on one ground (memory)
 
-        attr_reader :plant, :site, :shift
+        attr_reader :plant, :site
 
-        def initialize(plant, site, shift: 0)
-          @plant, @site, @shift = plant, site, shift
-          @spans = {}
+        # sightings: [Seen::Phase], by default what people saw of this plant here.
+        def initialize(plant, site, sightings: site.seen.of(plant))
+          @plant, @site, @sightings = plant, site, sightings
+          @spans, @phenophases = {}, {}
         end
 
-        # The same plant with its calendar moved so that it is in `stage` on `date`.
-        def seen(stage, date)
-          return self if stage == stage_on(date)
+        # The same plant with its calendar moved so that it is in `phase` on `date`.
+        def seen(phase, date)
+          return self if phase == stage_on(date)
 
-          near = [-1, 0, 1].flat_map { |n| spans(site.year(date >> (12 * n))) }.select { |span| span.phase == stage }
-          nearest = near.map { |span| date < span.from ? (date - span.from).to_i : (date - span.to).to_i }.min_by(&:abs)
-          nearest ? self.class.new(plant, site, shift: shift + nearest) : self
+          self.class.new(plant, site, sightings: @sightings + [Seen::Phase.new(plant: plant.key, phase:, on: date)])
         end
 
+        # The phases that the plant's file gives, in its order, moved by what was seen.
         def spans(year)
-          @spans[year.start] ||= plant.phases.map do |row|
-            Span.new(phase: row["phase"].to_sym, from: moment(row["from"], year), to: moment(row["to"], year),
-                     source: row["source"])
-          end
+          @spans[year.start] ||= moved(rows.map { |row| span(row, year) }, year).freeze
+        end
+
+        # All phenophases of a year, those that follow from others too, in the order they begin.
+        def phenophases(year)
+          @phenophases[year.start] ||= (spans(year) + kinds.flat_map { |key, kind| derived(key, kind, spans(year)) })
+                                       .sort_by { |span| [span.from, ORDER.fetch(span.phase)] }.freeze
         end
 
         # All phases on a date.
         def phases_on(date)
-          spans(site.year(date)).select { |span| date.between?(span.from, span.to) }.map(&:phase)
+          phenophases(site.year(date)).select { |span| date.between?(span.from, span.to) }.map(&:phase)
         end
 
-        # The furthest phase on a date; :dormant when none.
-        def stage_on(date) = phases_on(date).max_by { |phase| STAGES.index(phase) } || :dormant
+        # The furthest stage on a date; :dormant when none.
+        def stage_on(date) = (phases_on(date) & STAGES).max_by { |phase| STAGES.index(phase) } || :dormant
 
         # The first day on or after `date` in which the plant is in `phase`, within a year; nil if never.
         def next(phase, date)
-          [site.year(date), site.year(date >> 12)].flat_map { |year| spans(year) }
+          [site.year(date), site.year(date >> 12)].flat_map { |year| phenophases(year) }
                                                   .select { |span| span.phase == phase && span.to >= date }
                                                   .map { |span| [span.from, date].max }.min
         end
 
         private
 
+        # Rows for this climate where the file has any, else those for every climate.
+        def rows
+          @rows ||= begin
+            own, any = plant.phases.partition { |row| row["climate"] }
+            here = own.select { |row| row["climate"].include?(site.climate.key) }
+            here.empty? ? any : here
+          end
+        end
+
+        def kinds
+          given = rows.map { |row| row["phase"].to_sym }
+          @kinds ||= Knowledge.shipped.phases.reject { |key, kind| given.include?(key) || plant.is?(*kind.fetch("not", []).map(&:to_sym)) }
+        end
+
+        def span(row, year)
+          from, early, late = moment(row["from"], year)
+          to, = moment(row["to"], year)
+          Span.new(phase: row["phase"].to_sym, from:, to:, early:, late:, moved: 0, source: row["source"])
+        end
+
+        # [date, early, late]: by degree days above a base, or days from an anchor; the end of the year where there is none.
         def moment(row, year)
-          anchor = year.date(row["anchor"].to_sym) || year.finish
-          edge = %w[season_start season_end].include?(row["anchor"])
-          anchor + row.fetch("days", 0) + (edge ? 0 : shift)
+          return warm(row, year) if row["degree_days"]
+
+          anchor = year.moment(row["anchor"].to_sym) || year.moment(:season_end)
+          days = row.fetch("days", 0)
+          own = %w[season_start season_end].include?(row["anchor"]) ? 0 : OWN
+          [anchor.date + days, anchor.low + days - own, anchor.high + days + own]
+        end
+
+        def warm(row, year)
+          found = year.warm(row["degree_days"], row["base"]) or return [year.finish] * 3
+          low, middle, high = found
+          [middle, low - OWN, high + OWN].map { |date| date + row.fetch("days", 0) }
+        end
+
+        def moved(spans, year)
+          sightings = @sightings.select { |sighting| nearest_year(sighting) == year.start }.sort_by(&:on)
+          sightings.reduce(spans) { |now, sighting| after(now, sighting) }
+        end
+
+        # A phase seen about New Year belongs to the year whose span is nearest.
+        def nearest_year(sighting)
+          years = [-12, 0, 12].map { |months| site.year(sighting.on >> months) }
+          own = rows.select { |row| row["phase"].to_sym == main(sighting.phase) }
+          near = years.product(own).map { |year, row| [year, span(row, year)] }
+          near.min_by { |_, span| off(span, sighting).abs }&.first&.start
+        end
+
+        def after(spans, sighting)
+          order = ORDER.fetch(sighting.phase, nil) or return spans
+          same = spans.select { |span| span.phase == main(sighting.phase) }
+          target = same.min_by { |span| off(whole(span, sighting.phase), sighting).abs } or return spans
+          days = off(whole(target, sighting.phase), sighting)
+          return spans if days.zero? && !sighting.began
+
+          first = [order, ORDER.fetch(target.phase)].min
+          spans.map { |span| ORDER.fetch(span.phase) >= first && span.from >= target.from ? move(span, days, order) : span }
+        end
+
+        def move(span, days, order)
+          near = ORDER.fetch(span.phase) <= order ? 0 : OWN
+          from = span.from + days
+          span.with(from:, to: span.to + days, early: from - near, late: from + near, moved: span.moved + days)
+        end
+
+        # Days by which a span must move to hold the day on which its phase was seen.
+        def off(span, sighting)
+          if sighting.began || sighting.on < span.from then (sighting.on - span.from).to_i
+          elsif sighting.on > span.to then (sighting.on - span.to).to_i
+          else 0
+          end
+        end
+
+        # The stage whose span a derived phase is cut from or leads to.
+        def main(phase)
+          kind = Knowledge.shipped.phases[phase]
+          kind && rows.none? { |row| row["phase"].to_sym == phase } ? (kind["of"] || kind["before"])&.to_sym : phase
+        end
+
+        # The phase's own part of that stage.
+        def whole(span, phase)
+          return span if span.phase == phase
+
+          derived(phase, Knowledge.shipped.phases.fetch(phase), [span]).first || span
+        end
+
+        # A leaf that is there all winter does not emerge on the first day of the year.
+        def derived(key, kind, spans)
+          spans.select { |span| span.phase == (kind["of"] || kind["before"])&.to_sym }.filter_map do |span|
+            next if kind["first"] && span.from == site.year(span.from).start
+
+            from, to = part(kind, span)
+            shift = (from - span.from).to_i
+            span.with(phase: key, from:, to:, early: span.early + shift, late: span.late + shift, source: kind["source"]) if to >= from
+          end
+        end
+
+        def part(kind, span)
+          if kind["before"] then [span.from - kind["days"], span.from - 1]
+          elsif kind["first"] then [span.from, [span.from + kind["first"] - 1, span.to].min]
+          else [span.to - ((span.to - span.from).to_i * kind["last"]).floor, span.to]
+          end
         end
       end
     end

@@ -4,16 +4,9 @@ module Thistle
   module Core
     module Season
       # The anchors of one season-year at a site. It starts on 1 January north of the equator and on 1 July
-      # south of it, so that spring always comes before autumn. Warmth marks are counted in degree days above
-      # 5 °C from the start; frost marks are nights at or below 0 °C (hard freeze: -2.2 °C, 28 °F).
+      # south of it, so that spring always comes before autumn. This year's marks are the median over its weather so far
+      # going on as each past year did; one that all of them agree on has come, or is in the forecast.
       class Year
-        # Degree days above 5 °C (memory: oak woods at middle latitudes).
-        WARMTH = { bud_swell: ["bud swell", 105], leaf_out: ["leaf-out", 210], full_leaf: ["full leaf", 480] }.freeze
-        FROST = { last_frost: ["last frost", 0.0], first_frost: ["first frost", 0.0],
-                  third_frost: ["third frost", 0.0], hard_freeze: ["hard freeze", -2.2] }.freeze
-        BASE = 5.0
-        MIDDLE = 200 # days after the start: frosts before it are spring's, after it autumn's
-
         attr_reader :start
 
         def self.start_of(date, latitude)
@@ -31,12 +24,12 @@ module Thistle
         def finish = (start >> 12) - 1
         def cover?(date) = date.between?(start, finish)
 
-        # Anchor by key; nil where the climate has none (no frost in the tropics).
+        # Anchor by key; nil where the climate has none, or fewer than half of the past years had it.
         def anchor(key)
-          @anchors.fetch(key) { @anchors[key] = find(key) }
+          @anchors.fetch(key) { @anchors[key] = kinds[key] && find(kinds[key]) }
         end
 
-        def anchors = (WARMTH.keys + FROST.keys).filter_map { |key| anchor(key) }.sort_by(&:date)
+        def anchors = kinds.keys.filter_map { |key| anchor(key) }.sort_by(&:date)
 
         # The date of an anchor, or of :season_start and :season_end; nil when the climate has none.
         def date(key)
@@ -47,53 +40,108 @@ module Thistle
           end
         end
 
+        # The Anchor that a plant's calendar hangs on: its own, or what stands for it in this climate; nil for none.
+        def moment(key)
+          return edge(key) if %i[season_start season_end].include?(key)
+
+          anchor(key) || stand_in(key)
+        end
+
+        # [low, middle, high] dates on which degree days above a base (single sine) since the start reach a sum; nil for never.
+        def warm(degree_days, base)
+          (@warm ||= {})[[degree_days, base]] ||= begin
+            days = members.filter_map { |member| warm_offset(member, degree_days, base) }
+            days.size * 2 > members.size ? Percentile.spread(days).map { |n| start + n } : []
+          end
+          @warm[[degree_days, base]].then { |found| found.empty? ? nil : found }
+        end
+
+        # The marks that this climate has: {key => AnchorKind}.
+        def kinds
+          @kinds ||= @site.climate.anchors.to_h { |key| [key.to_sym, Knowledge.shipped.anchors.fetch(key)] }
+                          .reject { |_, kind| kind.lake && !@site.lake? }
+        end
+
         private
 
-        def find(key)
-          past = @site.history.filter_map { |first| offset(key, @site.measured(first...(first >> 12)), first) }.sort
-          return if past.empty?
-
-          early, middle, late = [0.1, 0.5, 0.9].map { |share| past[(share * (past.size - 1)).round] }
-          days, measured = this_year(key, middle, late)
-          Anchor.new(key:, label: (WARMTH[key] || FROST[key]).first, date: start + days, early: start + early,
-                     late: start + late, measured:, working: working(key, past.size, measured))
+        def edge(key)
+          date = key == :season_start ? start : finish
+          Anchor.new(key:, label: key.to_s.tr("_", " "), date:, early: date, late: date, low: date, high: date, measured: true, working: [])
         end
 
-        # Days from the start, and whether the thermometer has said so already.
-        def this_year(key, middle, late)
-          days = offset(key, @site.days(start..finish), start) if WARMTH.key?(key)
-          return [days, start + days <= @site.today] if days
-
-          seen = offset(key, @site.measured(start..[finish, @site.today].min), start)
-          return [middle, false] unless seen
-
-          settled = key != :last_frost || @site.today > start + late
-          settled ? [seen, true] : [[seen, middle].max, false]
+        def stand_in(key)
+          row = @site.climate.stands_for[key.to_s] or return
+          other = anchor(row["anchor"].to_sym) or return
+          moved = %i[date early late low high].to_h { |name| [name, other[name] + row["days"]] }
+          other.with(key:, label: "#{row["days"]} days from #{other.label}", **moved)
         end
 
-        def offset(key, days, first)
-          return warmth_offset(WARMTH[key].last, days, first) if WARMTH.key?(key)
+        def find(kind)
+          past = @site.past.filter_map { |spotter| spotter.find(kind) }
+          return if past.size * 2 <= @site.history.size
 
-          nights = days.select { |day| day.tmin <= FROST[key].last }.map { |day| (day.date - first).to_i }
-          spring, autumn = nights.partition { |n| n < MIDDLE }
-          { last_frost: spring.last, first_frost: autumn[0], third_frost: autumn[2], hard_freeze: autumn[0] }[key]
+          early, usual, late = Percentile.spread(past)
+          low, middle, high = this_year(kind, usual)
+          shift = @site.shift(kind)
+          seen = @site.seen.anchor(kind.key.to_sym, self)
+          dates = { early:, late:, low:, high:, date: middle }.transform_values { |days| start + days + shift }
+          dates = dates.merge(date: seen.on, low: seen.on, high: seen.on) if seen
+          Anchor.new(key: kind.key.to_sym, label: kind.label, **dates, seen:, measured: !seen.nil? || come?(kind, dates[:date]),
+                     working: working(kind, past.size, shift, seen, start + middle + shift))
         end
 
-        def warmth_offset(target, days, first)
+        # [10th, 50th, 90th] of days from the start, over the futures.
+        def this_year(kind, usual)
+          found = spotters.filter_map { |spotter| spotter.find(kind) }
+          found.empty? ? [usual] * 3 : Percentile.spread(found)
+        end
+
+        # It has come when every future says the same day, and that day is not ahead.
+        def come?(kind, date)
+          spotters.map { |spotter| spotter.find(kind) }.uniq.size == 1 && date <= @site.today
+        end
+
+        def spotters
+          @spotters ||= begin
+            soils = @site.soil_futures(start, length)
+            members.zip(soils).map { |days, kinds| @site.spotter(days, kinds, seen: seen_warmth) }
+          end
+        end
+
+        def length = (finish - start).to_i + 1
+        def members = @members ||= @site.futures(start, length)
+
+        def warm_offset(days, degree_days, base)
           sum = 0.0
-          hit = days.find { |day| (sum += [day.tmean - BASE, 0].max) >= target }
-          hit && (hit.date - first).to_i
+          days.index { |day| (sum += DegreeDays.sine(day.tmin, day.tmax, base)) >= degree_days }
         end
 
-        def working(key, years, measured)
-          rule = WARMTH.key?(key) ? "#{WARMTH[key].last} degree days above 5 °C since #{start.strftime("%-d %B")}" : frost_rule(key)
-          where = measured ? "reached at this station" : "expected from #{years} years at this station"
-          [Step.new(label: "Rule", formula: rule, value: where, source: "memory")]
+        # Warmth marks that someone saw this year, in days from the start at the station: later ones are counted from them.
+        def seen_warmth
+          kinds.select { |_, kind| kind.by == "warmth" }.filter_map do |key, kind|
+            mark = @site.seen.anchor(key, self)
+            [key, [(mark.on - start).to_i - @site.shift(kind), 0].max] if mark
+          end.to_h
         end
 
-        def frost_rule(key)
-          "#{{ last_frost: "last spring night", first_frost: "first autumn night", third_frost: "third autumn night",
-               hard_freeze: "first autumn night" }[key]} at or below #{FROST[key].last} °C"
+        def working(kind, years, shift, seen, computed)
+          station = @site.station ? "at #{@site.station.name}" : "at this station"
+          steps = [Step.new(label: "Rule", formula: kind.rule, value: kind.label, source: kind.source),
+                   Step.new(label: "History", formula: "#{years} of #{@site.history.size} past years #{station} had it; 10th to 90th percentile",
+                            value: "the usual spread", source: "common_practice")]
+          if shift != 0
+            steps << Step.new(label: "Moved", formula: "Hopkins' law from the station to here: #{moved_by}", value: "#{format("%+d", shift)} days",
+                              source: "hopkins")
+          end
+          if seen
+            steps << Step.new(label: "Seen", formula: "#{seen.by || "someone here"} saw it; worked out it was #{computed.strftime("%-d %B")}",
+                              value: "#{format("%+d", (seen.on - computed).to_i)} days", source: "own_records")
+          end
+          steps.freeze
+        end
+
+        def moved_by
+          Hopkins.parts(@site.station, @site.place).map { |cause, days| "#{cause} #{format("%+.1f", days)}" }.join(", ")
         end
       end
     end

@@ -90,11 +90,11 @@ module Thistle
     end
 
     def test_a_visit_that_waits_for_rain_follows_the_rain
-      Store::Task.follow_rain([Store::Property.first(prefix: "S")], Testing::TODAY)
-      task = Testing.patch("S-02").tasks.find(&:rain_mm)
-      due = Core::Recheck::Returns.after_rain(Testing.patch("S-02").property.site(Testing::TODAY), Date.new(2026, 5, 9), 20)
+      task = Testing.patch("S-02").tasks.find(&:event)
+      site = Testing.patch("S-02").property.site(Testing::TODAY)
+      due = task.awaited.due(site, Date.new(2026, 5, 9))
       task.update(due_on: Date.new(2030, 1, 1))
-      Store::Task.follow_rain(Store::Property.all, Testing::TODAY)
+      Store::Task.follow_events(Store::Property.all, Testing::TODAY)
 
       assert_equal due, task.reload.due_on
     end

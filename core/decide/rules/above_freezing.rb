@@ -4,10 +4,10 @@ module Thistle
   module Core
     module Decide
       module Rules
-        AboveFreezing = Rule.new(:above_freezing, about: :stem_herbicide, source: "common_practice") do |now|
+        AboveFreezing = Rule.new(:above_freezing, about: :stem_herbicide, source: "common_practice") do |now, removal|
           next unless now.day
 
-          wait "Stem work is for days above freezing." if now.day.tmax <= 1
+          wait "Stem work is for days above freezing." if now.day.tmax <= now.limits(removal).temperature["low"]
         end
       end
     end

@@ -4,7 +4,7 @@ module Thistle
   module Core
     module Decide
       module Rules
-        BrittleInAutumn = Rule.new(:brittle_in_autumn, about: :aquatic, source: "common_practice") do |now|
+        BrittleInAutumn = Rule.new(:brittle_in_autumn, about: :aquatic, source: "common_practice", turns: { first_frost: -30 }) do |now|
           frost = now.anchor(:first_frost)
           if frost && now.date >= frost - 30
             wait "Stems are brittle in autumn and every piece roots. Early summer is the time."

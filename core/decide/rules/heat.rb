@@ -4,10 +4,11 @@ module Thistle
   module Core
     module Decide
       module Rules
-        Heat = Rule.new(:heat, about: %i[bark_herbicide foliar], source: "memory") do |now|
-          next unless now.day
+        Heat = Rule.new(:heat, about: %i[bark_herbicide foliar], source: "memory") do |now, removal|
+          high = now.limits(removal).temperature["high"]
+          next unless now.day && now.day.tmax > high
 
-          wait "Above 29 °C product turns to vapour and reaches broadleaf natives." if now.day.tmax > 29
+          wait "Above #{high.round} °C product turns to vapour and reaches broadleaf natives."
         end
       end
     end

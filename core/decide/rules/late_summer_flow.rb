@@ -4,7 +4,8 @@ module Thistle
   module Core
     module Decide
       module Rules
-        LateSummerFlow = Rule.new(:late_summer_flow, about: %i[bark_herbicide], source: "common_practice") do |now, removal|
+        LateSummerFlow = Rule.new(:late_summer_flow, about: %i[bark_herbicide], source: "common_practice",
+                                                     turns: { full_leaf: 45, first_frost: 1 }) do |now, removal|
           next unless now.plant.form == :tree && now.plant.is?(:root_suckers) && removal.key == "hack_and_squirt"
 
           from = now.anchor(:full_leaf)&.+(45)

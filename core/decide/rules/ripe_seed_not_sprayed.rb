@@ -5,9 +5,9 @@ module Thistle
     module Decide
       module Rules
         RipeSeedNotSprayed = Rule.new(:ripe_seed_not_sprayed, about: :foliar, source: "common_practice") do |now|
-          next unless now.seeding?
+          next unless now.seeding? || now.phases.include?(:hardening)
 
-          no "Seed is ripe: spray kills the plant and the seed lives. Dig or pull it, and bag it."
+          no "Seed is #{now.seeding? ? "ripe" : "hardening"}: spray kills the plant and the seed lives. Dig or pull it, and bag it."
         end
       end
     end

@@ -4,10 +4,18 @@ module Thistle
   module Core
     module Decide
       module Rules
-        Wind = Rule.new(:wind, about: :foliar, source: "memory") do |now|
-          next if now.day.nil? || now.day.wind.between?(3, 16)
+        Wind = Rule.new(:wind, about: :foliar, source: "memory") do |now, removal|
+          next unless now.day
 
-          wait "Wind of #{now.day.wind.round} km/h drifts spray. The label's range decides; 3 to 16 km/h is usual."
+          limits = now.limits(removal)
+          low, high = limits.wind.values_at("low", "high")
+          word = limits.labelled ? "The label asks for" : "The label's range decides;"
+          usual = "#{low.round} to #{high.round} km/h#{" is usual" unless limits.labelled}"
+          if now.day.wind.nil?
+            wait "How strong is the wind? It was not measured here. #{word} #{usual}."
+          elsif !now.day.wind.between?(low, high)
+            wait "Wind of #{now.day.wind.round} km/h drifts spray. #{word} #{usual}."
+          end
         end
       end
     end

@@ -1,0 +1,26 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Season
+      # A kind of mark as knowledge/anchors.yml gives it: by names the way to find it (Spotter), season the half of the
+      # year it belongs to, in which Hopkins' law moves it later (spring) or earlier (autumn).
+      AnchorKind = Value.define(:key, :label, :by, :season, :degree_days, :nth, :at, :days, :mm, :within, :lake, :source) do
+        def rule
+          case by
+          when "warmth" then "#{degree_days} degree days above 5 °C, means of low and high summed from the start of the season-year"
+          when "frost" then "#{nth == "last" ? "last spring" : "#{%w[first second third][nth - 1]} autumn"} night at or below #{at} °C"
+          when "frozen" then "first of #{days} days running with the ground frozen"
+          when "thawed" then "first of #{days} days running with the ground thawed for good"
+          when "rains" then "first #{mm} mm within #{within} days since the middle of the dry season"
+          when "wet_end" then "last #{mm} mm within #{within} days before the middle of the dry season"
+          when "growth" then "#{degree_days} degree days above 5 °C on days with soil that is not dry, since the first soaking rains"
+          when "browned" then "#{days}th day running with dry soil after the wet season"
+          when "ice" then "last day on which ice, grown and melted by degree days, covers the water"
+          when "water" then "water, following the air over two weeks, first at #{at} °C"
+          end
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,48 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Season
+      # What a place's year hangs on, as knowledge/climates.yml gives it.
+      Climate = Value.define(:key, :label, :text, :anchors, :shown, :stands_for, :rains, :source) do
+        def stands_for = self[:stands_for] || {}
+        def rain_driven? = anchors.include?("first_rains")
+      end
+
+      # Which climate a year of usual weather is, by broad bounds (memory); a steward may say otherwise.
+      class Climate
+        Month = Value.define(:mean, :low, :rain)
+        TROPICAL, COLD = 16.0, 2.0 # °C, mean of the coldest month
+        FROSTY = 1.5 # °C, mean low of the coldest month
+        DRY_SHARE = 0.1 # of the year's rain in the driest three months
+        DESERT_MM, HOT, SUMMER_SHARE = 450.0, 25.0, 0.3
+
+        # months: 12 of Month, from January.
+        def self.of(months)
+          coldest = months.min_by(&:mean)
+          key = if coldest.mean >= TROPICAL then dry_share(months) < DRY_SHARE ? "wet_dry" : "mild"
+                elsif desert?(months) then "desert"
+                elsif winter_wet?(months, coldest) then "winter_wet"
+                else coldest.low < FROSTY ? "frost" : "mild"
+                end
+          Knowledge.shipped.climates.fetch(key)
+        end
+
+        def self.desert?(months)
+          hot = quarters(months).max_by { |three| three.sum(&:mean) }
+          rain = months.sum(&:rain)
+          rain < DESERT_MM && months.map(&:mean).max >= HOT && hot.sum(&:rain) >= SUMMER_SHARE * rain
+        end
+
+        def self.winter_wet?(months, coldest)
+          hot = quarters(months).max_by { |three| three.sum(&:mean) }
+          coldest.mean >= COLD && hot.sum(&:rain) < DRY_SHARE * months.sum(&:rain)
+        end
+
+        def self.dry_share(months) = quarters(months).map { |three| three.sum(&:rain) }.min / [months.sum(&:rain), 1.0].max
+        def self.quarters(months) = (0..11).map { |n| [n, n + 1, n + 2].map { |m| months[m % 12] } }
+        private_class_method :desert?, :winter_wet?, :dry_share, :quarters
+      end
+    end
+  end
+end

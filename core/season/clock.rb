@@ -1,0 +1,47 @@
+# frozen_string_literal: true
+
+require "tzinfo"
+
+module Thistle
+  module Core
+    module Season
+      # The clock that people at a place go by, daylight saving included.
+      class Clock
+        attr_reader :name
+
+        # name: of the tz database, or nil: then whole hours by longitude, without daylight saving.
+        def initialize(name, longitude: 0.0)
+          @name = name || self.class.by_longitude(longitude || 0.0)
+          @zone = TZInfo::Timezone.get(@name)
+        end
+
+        def self.known?(name) = TZInfo::Timezone.all_identifiers.include?(name)
+
+        # The sign in these names runs the other way: Etc/GMT+6 is six hours behind.
+        def self.by_longitude(longitude)
+          hours = (longitude / 15.0).round
+          hours.zero? ? "Etc/GMT" : format("Etc/GMT%+d", -hours)
+        end
+
+        # A UTC Time on this clock: a Time with its offset.
+        def local(utc) = @zone.utc_to_local(utc)
+
+        # Hours since midnight of a UTC Time, 0..24, on the clock.
+        def hours(utc) = local(utc).then { |time| time.hour + (time.min / 60.0) }
+
+        # The UTC Time of an hour of a date; nil where the clock skips it. An hour that comes twice is the first of the two.
+        def utc(date, hour, minute = 0)
+          @zone.local_to_utc(Time.utc(date.year, date.month, date.day, hour, minute), &:first)
+        rescue TZInfo::PeriodNotFound
+          nil
+        end
+
+        # Seconds ahead of UTC without daylight saving.
+        def standard_offset(date) = @zone.period_for_utc(Time.utc(date.year, date.month, date.day)).base_utc_offset
+
+        # Does the clock show that hour twice on that date?
+        def twice?(date, hour) = @zone.periods_for_local(Time.utc(date.year, date.month, date.day, hour)).size > 1
+      end
+    end
+  end
+end

@@ -1,0 +1,106 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Season
+      # Something that a task can wait for instead of a date: rain (mm within some days), frosts (a number of them),
+      # anchor (a mark of the year), browned grass.
+      # after: days from it to the task.
+      Event = Value.define(:kind, :mm, :within, :count, :anchor, :after)
+
+      # Reads an event, says it, and finds when it happened or is likely to.
+      class Event
+        # date: when it happened, is forecast or is likely; nil where it never comes here. standing: :happened, :forecast,
+        # :expected or :never. early and late: the spread of an expected date. text: what happened.
+        Outcome = Value.define(:date, :standing, :early, :late, :text) do
+          def happened? = standing == :happened
+        end
+        AHEAD = 420 # days to look
+        APART = 14 # days between what was done and the next mark of the year that counts
+        FROST = 0.0 # °C
+
+        # From {"rain_mm" => 20, "within" => 3}, {"frosts" => 3}, {"anchor" => "full_leaf"}, {"browned" => true}.
+        def self.read(data)
+          after = data["days_after"] || 0
+          return new(kind: :rain, mm: data["rain_mm"], within: data["within"] || 1, after:) if data["rain_mm"]
+          return new(kind: :frosts, count: data["frosts"], after:) if data["frosts"]
+          return new(kind: :browned, after:) if data["browned"]
+
+          new(kind: :anchor, anchor: data.fetch("anchor").to_sym, after:)
+        end
+
+        def to_data
+          { rain: { "rain_mm" => mm, "within" => within }, frosts: { "frosts" => count }, browned: { "browned" => true },
+            anchor: { "anchor" => anchor.to_s } }.fetch(kind).merge("days_after" => after)
+        end
+
+        # The day of the task, or nil where the event never comes.
+        def due(site, since) = resolve(site, since).date&.+(after)
+
+        # In words: "20 mm of rain within 3 days". units: Core::Units.
+        def said(units)
+          case kind
+          when :rain then "#{units.rain(mm)} of rain#{within > 1 ? " within #{within} days" : " in a day"}"
+          when :frosts then count == 1 ? "the first frost" : "#{count} frosts"
+          when :browned then "the grass has browned"
+          else Knowledge.shipped.anchors.fetch(anchor.to_s).label
+          end
+        end
+
+        # Outcome at a site for something that waits since a day.
+        def resolve(site, since)
+          case kind
+          when :anchor then mark(site, since, anchor)
+          when :browned then mark(site, since, site.climate.rain_driven? ? :cured_grass : :third_frost)
+          else weather(site, since)
+          end
+        end
+
+        private
+
+        # The first day of measured weather and forecast that does it; else the median of the futures.
+        def weather(site, since)
+          from = since + 1
+          known = from > site.horizon ? [] : site.days(from..site.horizon)
+          at = first(known)
+          return outcome(site, from + at, known[at]) if at
+
+          later(site, from)
+        end
+
+        def later(site, from)
+          found = site.futures(from, AHEAD).filter_map { |days| first(days) }
+          return Outcome.new(standing: :never) if found.size * 2 <= site.history.size
+
+          early, middle, late = Percentile.spread(found).map { |n| from + n }
+          Outcome.new(date: [middle, site.horizon + 1].max, standing: :expected, early:, late:)
+        end
+
+        def outcome(site, date, day)
+          text = kind == :rain ? nil : "#{count} frosts by #{date.strftime("%-d %B")}, the last #{day.tmin.round} °C"
+          Outcome.new(date:, standing: date <= site.today ? :happened : :forecast, early: date, late: date, text:)
+        end
+
+        def first(days) = kind == :rain ? soaked(days) : days.each_index.select { |n| days[n].tmin <= FROST }[count - 1]
+
+        def soaked(days)
+          sum = 0.0
+          days.index.with_index do |day, n|
+            sum += day.rain || 0
+            sum -= days[n - within].rain || 0 if n >= within
+            sum >= mm - 1e-9
+          end
+        end
+
+        # The mark's next coming, at least two weeks off.
+        def mark(site, since, key)
+          found = [since, since >> 12].filter_map { |date| site.year(date).moment(key) }.find { |anchor| anchor.date > since + APART }
+          return Outcome.new(standing: :never) unless found
+
+          standing = found.measured && found.date <= site.today ? :happened : :expected
+          Outcome.new(date: found.date, standing:, early: found.low, late: found.high, text: "#{found.label}, #{found.date.strftime("%-d %B")}")
+        end
+      end
+    end
+  end
+end

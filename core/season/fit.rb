@@ -1,0 +1,101 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Season
+      # Which of the hours ahead are fit for a kind of work, and what stands against each of the others.
+      class Fit
+        # against: [Against], none when it is fit.
+        Said = Value.define(:hour, :against) do
+          def fit? = against.empty?
+        end
+        # key: what it is about, text: the limit in words; `unknown` where it was not measured.
+        Against = Value.define(:key, :value, :limit, :unknown)
+        Stretch = Value.define(:date, :from, :to) do
+          def hours = to - from
+        end
+        DRY = 0.1 # mm an hour
+        SHORTEST = 2 # hours that are worth going out for
+
+        attr_reader :limits, :site
+
+        def initialize(site, limits)
+          @site, @limits = site, limits
+        end
+
+        # [Said] for each of the hours ahead.
+        def hours
+          @hours ||= list.each_index.map { |n| Said.new(hour: list[n], against: against(n).freeze) }.freeze
+        end
+
+        # Fit stretches of two hours and more, soonest first; they end with the day.
+        def stretches
+          @stretches ||= hours.select(&:fit?).slice_when { |a, b| b.hour.date != a.hour.date || b.hour.at != a.hour.at + 1 }
+                              .map { |run| Stretch.new(date: run.first.hour.date, from: run.first.hour.at, to: run.last.hour.at + 1) }
+                              .select { |stretch| stretch.hours >= SHORTEST }.freeze
+        end
+
+        def next_stretch(from = site.today) = stretches.find { |stretch| stretch.date >= from }
+        def on(date) = stretches.select { |stretch| stretch.date == date }
+
+        # What stands against a day most often: [Against, hours], by daylight.
+        def blocked_by(date)
+          lit = hours.select { |said| said.hour.date == date && said.hour.light && !said.fit? }
+          lit.flat_map(&:against).group_by(&:key).max_by { |_, all| all.size }&.then { |_, all| [all.first, all.size] }
+        end
+
+        private
+
+        def list = site.hours
+
+        def against(at)
+          hour = list[at]
+          [*dark(hour), *ground(hour), *air(hour), *wet(hour, at)]
+        end
+
+        def dark(hour) = limits.daylight && !hour.light ? [no(:dark)] : []
+        def ground(hour) = limits.soil.include?(hour.soil.to_s) ? [] : [no(:soil, hour.soil, limits.soil)]
+
+        def air(hour)
+          found = [range(:wind, hour.wind, limits.wind), above(:gust, hour.gust, limits.gust),
+                   range(:temperature, hour.temperature, limits.temperature), range(:delta_t, hour.delta_t, limits.delta_t)].compact
+          found << no(:inversion) if limits.still_air && hour.inversion
+          found
+        end
+
+        def wet(hour, at)
+          found = []
+          found << no(:raining, hour.rain, DRY, unknown: hour.rain.nil?) if (limits.herbicide? || limits.calm_water) && (hour.rain || 1) > DRY
+          found << no(:wet_leaf) if limits.dry_h && (hour.leaf_wet || rained?(at))
+          coming = limits.rainfast_h && rain_within(at, limits.rainfast_h)
+          found << no(:rain_coming, coming, limits.rainfast_h, unknown: coming.nil?) if limits.rainfast_h && (coming.nil? || coming > DRY)
+          found
+        end
+
+        def rained?(at) = list[[at - limits.dry_h.to_i, 0].max...at].any? { |hour| (hour.rain || 1) > DRY }
+
+        # mm in the hours after; nil where the forecast ends before.
+        def rain_within(at, hours)
+          ahead = list[at + 1, hours.ceil]
+          ahead.sum { |hour| hour.rain || 0 } if ahead.size == hours.ceil && ahead.all?(&:rain)
+        end
+
+        def range(key, value, limit)
+          return if limit.nil?
+          return no(key, nil, limit, unknown: true) if value.nil?
+
+          no(key, value, limit) unless value.between?(limit["low"], limit["high"])
+        end
+
+        def above(key, value, limit)
+          return if limit.nil?
+          return no(key, nil, limit, unknown: true) if value.nil?
+
+          no(key, value, limit) if value > limit
+        end
+
+        def no(key, value = nil, limit = nil, unknown: false) = Against.new(key:, value:, limit:, unknown:)
+      end
+    end
+  end
+end

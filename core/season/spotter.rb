@@ -1,0 +1,99 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Season
+      # Finds a mark in one year's weather: days from its start, or nil where that year had none.
+      class Spotter
+        BASE = 5.0 # °C, of the warmth that marks count
+        MIDDLE = 200 # days after the start: frosts before it are spring's, after it autumn's
+
+        # days: [Day] of the season-year in order; soils: their classes; dry_middle: days from the start to the middle
+        # of the dry season; rains: what counts as soaking here, where not as the library says; seen: {key => days} of
+        # warmth marks that someone saw, from which warmth is counted on.
+        def initialize(days, soils, dry_middle:, rains: {}, seen: {})
+          @days, @soils, @dry_middle, @rains, @seen = days, soils, dry_middle, rains || {}, seen
+          @found = {}
+        end
+
+        def find(kind)
+          @found.fetch(kind.key) { @found[kind.key] = send(kind.by, kind) }
+        end
+
+        private
+
+        def warmth(kind)
+          near = @seen.select { |other, _| warmth_of(other) < kind.degree_days }.max_by { |other, _| warmth_of(other) }
+          sum, from = near ? [warmth_of(near.first).to_f, near.last] : [0.0, 0]
+          (from...@days.size).find { |n| (sum += [@days[n].tmean - BASE, 0].max) >= kind.degree_days }
+        end
+
+        def warmth_of(key) = Knowledge.shipped.anchors.fetch(key.to_s).degree_days
+
+        def frost(kind)
+          nights = @days.each_index.select { |n| @days[n].tmin <= kind.at }
+          spring, autumn = nights.partition { |n| n < MIDDLE }
+          kind.nth == "last" ? spring.last : autumn[kind.nth - 1]
+        end
+
+        def frozen(kind) = runs(:frozen).find { |run| run.last >= MIDDLE && run.size >= kind.days }&.first
+
+        def thawed(_kind)
+          last = runs(:frozen).reverse.find { |run| run.first < MIDDLE && run.size >= 3 }&.last
+          last && (last + 1)
+        end
+
+        # Wet seasons run from one dry middle to the next; the season-year may begin in either.
+        def rains(kind)
+          (@dry_middle...@days.size).find { |n| soaked?(n, kind) }
+        end
+
+        def wet_end(kind)
+          range = @dry_middle > @days.size / 2 ? (0...@dry_middle) : (@dry_middle...@days.size)
+          range.to_a.reverse.find { |n| soaked?(n, kind) }
+        end
+
+        def soaked?(at, kind)
+          mm, within = kind.by == "rains" ? @rains.values_at("mm", "within") : []
+          mm ||= kind.mm
+          @days[[at - (within || kind.within) + 1, 0].max..at].sum { |day| day.rain || 0.0 } >= mm
+        end
+
+        # Grass grows with warmth while the soil has water, from the first rains; where the season-year begins inside
+        # the wet season, from its start with what a usual autumn has given.
+        def growth(kind)
+          first = rains(Knowledge.shipped.anchors.fetch("first_rains"))
+          winter_wet = @dry_middle > @days.size / 2
+          from = winter_wet ? 0 : first or return
+          sum = winter_wet ? kind.degree_days * 0.35 : 0.0
+          (from...@days.size).find { |n| (sum += @soils[n] == :dry ? 0 : [@days[n].tmean - BASE, 0].max) >= kind.degree_days }
+        end
+
+        def browned(kind)
+          last = wet_end(Knowledge.shipped.anchors.fetch("wet_end")) or return
+          dry = runs(:dry).find { |run| run.last >= last + kind.days && ([run.first, last + 1].max..run.last).count >= kind.days }
+          dry && ([dry.first, last + 1].max + kind.days - 1)
+        end
+
+        def ice(_kind)
+          covered = pond.each_index.select { |n| n < MIDDLE && pond[n].last }
+          covered.last && (covered.last + 1)
+        end
+
+        def water(kind) = pond.index { |celsius, _| celsius >= kind.at }
+
+        def runs(kind)
+          (@runs ||= {})[kind] ||= @soils.each_index.select { |n| @soils[n] == kind }.slice_when { |a, b| b > a + 1 }.to_a
+        end
+
+        # [[°C, covered with ice]] of each day.
+        def pond
+          @pond ||= begin
+            water = Water.new(temperature: @days.first(15).sum(&:tmean) / 15)
+            @days.map { |day| [water.pass(day).temperature, water.covered?] }
+          end
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,61 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # What someone saw of the year at a property: a mark of the year, a plant's phase, the feel of the soil.
+    class Sighting < Sequel::Model(:sightings)
+      many_to_one :property, class: "Thistle::Store::Property"
+
+      KINDS = %w[anchor phase soil].freeze
+
+      dataset_module do
+        def live = where(deleted_at: nil).order(:seen_on, :id)
+      end
+
+      # Adds one; the property's year is worked out anew. What was seen of the same thing in the same year before gives way
+      # for marks, and on the same day for soil.
+      def self.record(property, **fields)
+        db.transaction do
+          sighting = new(property_id: property.id, **fields)
+          sighting.older(property).update(deleted_at: Time.now.utc)
+          sighting.save
+          property.year_changed
+          sighting
+        end
+      end
+
+      # Sightings of the same thing that this one takes the place of.
+      def older(property)
+        same = self.class.live.unordered.where(property_id: property.id, kind:, plant_key:)
+        return same.where(seen_on:) if kind == "soil"
+
+        year = Core::Season::Year.start_of(seen_on, property.latitude)
+        same.where(said:, seen_on: year...(year >> 12))
+      end
+
+      def phase
+        Core::Season::Seen::Phase.new(plant: plant_key, phase: said.to_sym, on: seen_on, by: person, began:)
+      end
+
+      def take_back
+        update(deleted_at: Time.now.utc)
+        property.year_changed
+      end
+
+      def bring_back
+        update(deleted_at: nil)
+        property.year_changed
+      end
+
+      # All of a property's as core reads them.
+      def self.seen(property)
+        rows = live.where(property_id: property.id).all.group_by(&:kind)
+        Core::Season::Seen.new(
+          anchors: rows.fetch("anchor", []).map { |s| Core::Season::Seen::Mark.new(key: s.said.to_sym, on: s.seen_on, by: s.person) },
+          phases: rows.fetch("phase", []).map(&:phase),
+          soils: rows.fetch("soil", []).to_h { |s| [s.seen_on, s.said.to_sym] }
+        )
+      end
+    end
+  end
+end
