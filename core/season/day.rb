@@ -10,12 +10,6 @@ module Thistle
       Day = Value.define(:date, :tmin, :tmax, :rain, :wind, :humidity, :gust, :radiation, :standing) do
         def tmean = (tmin + tmax) / 2.0
       end
-
-      # One hour of weather: `at` is the hour on the clock there, 0..23. °C, mm, km/h, %.
-      Hour = Value.define(:at, :temperature, :rain, :wind, :humidity, :gust, :standing)
-
-      # Where a feed's days were measured. elevation in metres or nil; kind: :own, :simulated or :regional.
-      Station = Value.define(:name, :latitude, :longitude, :elevation, :kind)
     end
   end
 end

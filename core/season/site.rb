@@ -8,6 +8,7 @@ module Thistle
       class Site
         YEARS = 10     # of history behind "usual"
         FORECAST = 10  # days that a feed is asked ahead
+        NEARLY_ALWAYS, MOSTLY = 0.92, 0.5 # of the years, for the soil that is usual
         NAMES = %i[tmin tmax rain wind humidity].freeze # what is usual of a day
         Ground = Value.define(:fill, :kind, :standing)
         Origin = Value.define(:station, :measured_years, :regional_years, :shift)
@@ -60,8 +61,9 @@ module Thistle
           @ground[date] ||= date <= horizon ? bucket.fetch(date).first : later_ground(date)
         end
 
-        # The soil's class that is usual on a day of the year.
-        def usual_soil(date) = usual(date).tmean < -1 ? :frozen : Soil.kind(usual_fill[[date.yday, 365].min])
+        # The soil's class that is usual on a day of the year: dry or frozen only where nearly always, since a wet spell
+        # between is what one waits for.
+        def usual_soil(date) = usual_soils[[date.yday, 365].min]
 
         # Days of a season-year on which the usual soil changes its class.
         def soil_turns(year)
@@ -200,6 +202,19 @@ module Thistle
 
         def usual_fill
           @usual_fill ||= smooth(history_by_yday { |day| [ground(day.date).fill] }).transform_values(&:first)
+        end
+
+        def usual_soils
+          @usual_soils ||= smooth(history_by_yday { |day| Soil::CLASSES.map { |kind| ground(day.date).kind == kind ? 1.0 : 0.0 } }, reach: 14)
+                           .transform_values { |shares| usual_class(Soil::CLASSES.zip(shares).to_h) }
+        end
+
+        def usual_class(share)
+          if share[:frozen] >= MOSTLY then :frozen
+          elsif share[:dry] >= NEARLY_ALWAYS then :dry
+          elsif share[:saturated] >= MOSTLY then :saturated
+          else share[:saturated] + share[:wet] >= MOSTLY ? :wet : :moist
+          end
         end
 
         # Sums and counts of each column on each day of the year.

@@ -6,6 +6,7 @@ module Thistle
       # Finds a mark in one year's weather: days from its start, or nil where that year had none.
       class Spotter
         BASE = 5.0 # °C, of the warmth that marks count
+        AUTUMN = 0.6 # of a grass's growth comes before the turn of the year in a winter-wet climate (memory)
         MIDDLE = 200 # days after the start: frosts before it are spring's, after it autumn's
 
         # days: [Day] of the season-year in order; soils: their classes; dry_middle: days from the start to the middle
@@ -65,8 +66,9 @@ module Thistle
           first = rains(Knowledge.shipped.anchors.fetch("first_rains"))
           winter_wet = @dry_middle > @days.size / 2
           from = winter_wet ? 0 : first or return
-          sum = winter_wet ? kind.degree_days * 0.35 : 0.0
-          (from...@days.size).find { |n| (sum += @soils[n] == :dry ? 0 : [@days[n].tmean - BASE, 0].max) >= kind.degree_days }
+          sum = winter_wet ? kind.degree_days * AUTUMN : 0.0
+          finish = winter_wet ? @dry_middle : @days.size
+          (from...finish).find { |n| (sum += @soils[n] == :dry ? 0 : [@days[n].tmean - BASE, 0].max) >= kind.degree_days }
         end
 
         def browned(kind)

@@ -8,7 +8,8 @@ module Thistle
           high = now.limits(removal).temperature["high"]
           next unless now.day && now.day.tmax > high
 
-          wait "Above #{high.round} °C product turns to vapour and reaches broadleaf natives."
+          why = removal.is?(:foliar) ? "drops dry before they enter, and leaves shut" : "product turns to vapour and reaches broadleaf natives"
+          wait "Above #{high.round} °C #{why}."
         end
       end
     end

@@ -1,0 +1,108 @@
+# frozen_string_literal: true
+
+require "test_helper"
+
+module Thistle
+  # What the season decides in climates that frost does not rule: PRACTICE.md, section 9 (common practice), held
+  # against simulated stations of such climates.
+  class ClimateTest < Minitest::Test
+    Season = Core::Season
+    TROPICS = { "mean" => 27.5, "swing" => 2.5, "range" => 9, "wind" => 12, "south" => true,
+                "rain" => [430, 370, 320, 100, 20, 2, 1, 5, 15, 70, 140, 250],
+                "wet_days" => [0.65, 0.65, 0.6, 0.3, 0.07, 0.02, 0.01, 0.02, 0.07, 0.2, 0.4, 0.5] }.freeze
+    COAST = { "mean" => 14.0, "swing" => 5.5, "range" => 11, "wind" => 11, "rain" => [120, 105, 85, 40, 12, 3, 1, 1, 5, 30, 75, 110],
+              "wet_days" => [0.37, 0.36, 0.33, 0.2, 0.1, 0.04, 0.01, 0.02, 0.05, 0.12, 0.28, 0.35] }.freeze
+    DESERT = { "mean" => 21.5, "swing" => 9.5, "range" => 15, "wind" => 11, "rain" => [25, 22, 20, 8, 5, 5, 55, 60, 30, 20, 15, 25],
+               "wet_days" => [0.12, 0.12, 0.12, 0.06, 0.05, 0.05, 0.3, 0.3, 0.15, 0.1, 0.08, 0.12] }.freeze
+    SOUTH = Testing::CLIMATE.merge("south" => true)
+
+    def test_climates_are_told_from_the_usual_weather
+      told = { frost: Testing.site, wet_dry: tropics, winter_wet: coast, desert: }.transform_values { |site| site.climate.key.to_sym }
+
+      assert_equal told.keys, told.values
+    end
+
+    # Wet-dry tropics: everything hangs on the first soaking rains, not on temperature.
+    def test_the_tropics_hang_on_the_rains
+      keys = tropics.year.anchors.map(&:key)
+
+      assert_equal %i[first_rains rank_grass wet_end cured_grass], keys
+      assert_includes [9, 10, 11], tropics.year.date(:first_rains).month
+      assert_includes [4, 5], tropics.year.date(:wet_end).month
+      assert_nil tropics.year.date(:first_frost)
+    end
+
+    # Gamba grass: pulled and sprayed in the wet, marked and come back for in the dry.
+    def test_a_tropical_tussock_is_worked_in_the_wet
+      bench = bench("gamba_grass", tropics, size: "seedling")
+      wet = tropics.year.date(:first_rains) + 60
+      dry = tropics.year.date(:cured_grass) + 30
+
+      %w[hand_pull foliar_tussock].each { |key| assert_equal [true, false], open_on(bench, key, wet, dry), key }
+      assert_equal [false, true], open_on(bench, "tag_and_return", wet, dry)
+    end
+
+    # Winter-wet: pull in the wet months; the rains of autumn come after the dry summer.
+    def test_a_winter_wet_year
+      year = coast.year
+
+      assert_operator year.date(:wet_end), :<, year.date(:cured_grass)
+      assert_operator year.date(:cured_grass), :<, year.date(:first_rains)
+      assert_equal [true, false], open_on(bench("french_broom", coast, size: "seedling"), "hand_pull", Date.new(2026, 1, 20), Date.new(2026, 7, 20))
+    end
+
+    def test_the_desert_waits_for_the_summer_rains
+      rains = desert.year.date(:first_rains)
+      flower = Season::Phenology.new(Testing.plant("buffelgrass"), desert).spans(desert.year).find { |span| span.phase == :flower }
+
+      assert_includes 6..8, rains.month
+      assert_operator flower.from, :>, rains
+    end
+
+    # Six months' shift: the same climate, turned round.
+    def test_the_south_has_the_same_year_half_a_year_later
+      north, south = [[38.0, Testing::CLIMATE], [-38.0, SOUTH]].map { |latitude, climate| Testing.site(latitude:, climate:) }
+      north.history.size.times.map { |n| [north, south].map { |site| site.past[n].find(Core::Knowledge.shipped.anchors["full_leaf"]) } }.then do |pairs|
+        assert_in_delta pairs.sum(&:first) / 10.0, pairs.sum(&:last) / 10.0, 8
+      end
+      assert_equal [true, false], [Date.new(2026, 1, 15), Date.new(2026, 6, 15)].map { |day|
+        Season::Phenology.new(Testing.plant("amur_honeysuckle"), south).phases_on(day).include?(:leaf)
+      }
+    end
+
+    # Hopkins (1918), CHECKS.md: 2 degrees north and 1 000 ft up is 18 days later in spring; autumn comes as much earlier.
+    def test_a_station_elsewhere_moves_the_marks
+      here = Season::Station.new(latitude: 40.0, longitude: -90.0, elevation: 304.8)
+      there = Season::Station.new(name: "the valley", latitude: 38.0, longitude: -90.0, elevation: 0.0, kind: :own)
+
+      assert_in_delta 18, Season::Hopkins.days(there, here), 1e-9
+      assert_in_delta 4, Season::Hopkins.days(there, there.with(longitude: -85.0)), 1e-9
+      assert_in_delta 0, Season::Hopkins.days(there.with(longitude: 10.0), there.with(longitude: 15.0)), 1e-9
+
+      feed = StandIns::WeatherStation.new(seed: 7, climate: Testing::CLIMATE, station: there)
+      moved = Season::Site.new(feed:, latitude: 40.0, longitude: -90.0, elevation: 304.8, texture: "loam", today: Testing::TODAY).year
+      still = Testing.site.year
+
+      assert_equal still.date(:leaf_out) + 18, moved.date(:leaf_out)
+      assert_equal still.date(:first_frost) - 18, moved.date(:first_frost)
+      assert(moved.anchor(:leaf_out).working.any? { |step| step.label == "Moved" && step.value == "+18 days" })
+    end
+
+    private
+
+    def site(latitude, climate, today) = Testing.site(latitude:, climate:, today:, seed: 3)
+    def tropics = site(-12.5, TROPICS, Date.new(2026, 2, 12))
+    def coast = site(37.8, COAST, Date.new(2026, 2, 12))
+    def desert = site(32.2, DESERT, Date.new(2026, 8, 1))
+
+    def bench(key, site, **choices)
+      Core::Decide::Bench.new(Core::Decide::Choices.new(plant: Testing.plant(key), settled: true, date: site.today, stance: "any", licensed: true,
+                                                        aquatic_label: false, slope: "flat", natives_near: false, water_m: 500.0, **choices), site)
+    end
+
+    def open_on(bench, method, *dates)
+      windows = bench.windows(Core::Knowledge.shipped.removal(method))
+      dates.map { |date| windows.any? { |window| date.between?(window.from, window.to) } }
+    end
+  end
+end
