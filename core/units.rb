@@ -19,6 +19,7 @@ module Thistle
         volume: { "metric" => ["mL", 1.0], "us" => ["fl oz", ML_PER_FL_OZ] },
         wind: { "metric" => ["km/h", 1.0], "us" => ["mph", 1.609344] },
         mass: { "metric" => ["g", 1.0], "us" => ["oz", 28.349523125] },
+        rain: { "metric" => ["mm", 1.0], "us" => ["in", 25.4] },
         # Spray on ground, litres on 100 m².
         rate: { "metric" => ["L per 100 m²", 1.0], "us" => ["gal/ac", ML_PER_GALLON / 1000 / (M2_PER_ACRE / 100)] }
       }.freeze
@@ -62,6 +63,9 @@ module Thistle
       def rain(mm) = us? ? "#{figure(mm / 25.4)} in" : "#{figure(mm)} mm"
       def wind(km_h) = us? ? "#{(km_h / 1.609344).round} mph" : "#{km_h.round} km/h"
       def temperature(c) = us? ? "#{((c * 9 / 5) + 32).round} °F" : "#{c.round} °C"
+
+      # A difference of temperatures, °C.
+      def difference(c) = us? ? "#{(c * 1.8).round} °F" : "#{figure(c)} °C"
 
       # Three significant figures, never more than the measure can bear; thousands apart.
       def figure(number)

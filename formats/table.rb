@@ -83,7 +83,7 @@ module Thistle
 
         { "type" => "Point", "coordinates" => properties.values_at(place[:lon], place[:lat]).map { |text| Core::Decimal.read(text) || text } }
       end
-      private_class_method :separator, :columns, :features, :point
+      private_class_method :columns, :features, :point
     end
   end
 end

@@ -62,11 +62,46 @@ module Thistle
       def plant(plant, site)
         { key: plant.key, name: plant.name, scientific: plant.scientific, also: plant.also, family: plant.family, status: plant.status,
           regions: plant.regions.except("source"), dispersal: plant.dispersal&.fetch("by"), hazards: plant.hazards,
-          seed_bank_years: plant.seed_bank_years, traits: plant.traits, phases: phases(Core::Season::Phenology.new(plant, site).spans(site.year)),
+          seed_bank_years: plant.seed_bank_years, traits: plant.traits, phases: phases(Core::Season::Phenology.new(plant, site).phenophases(site.year)),
           methods: plant.removals.keys, look_alikes: Core::Identify::Settlement.pairs(plant, Core::Knowledge.shipped).map { |pair| pair.plant.key } }
       end
 
-      def phases(spans) = spans.map { |s| { phase: s.phase, from: s.from, to: s.to, source: s.source } }
+      def phases(spans)
+        spans.map { |s| { phase: s.phase, from: s.from, to: s.to, early: s.early, late: s.late, moved_days: s.moved, source: s.source } }
+      end
+
+      def windows(windows)
+        windows.to_h do |removal, spans|
+          [removal.key, spans.map do |w|
+            { from: w.from, to: w.to, opens: w.opens&.text, closes: w.closes&.text, fit_days: w.held&.days, years: w.held&.years }
+          end]
+        end
+      end
+
+      # Each hour ahead with what stands against each kind of work.
+      def fits(site, property)
+        fits = Core::Knowledge.shipped.fits.keys.to_h { |key| [key, site.fit(key, property.label_limits)] }
+        hours = site.hours.each_with_index.map do |hour, n|
+          { date: hour.date, at: hour.at, temperature_c: hour.temperature, rain_mm: hour.rain, wind_km_h: hour.wind, gust_km_h: hour.gust&.round(1),
+            humidity_percent: hour.humidity, delta_t_c: hour.delta_t&.round(1), soil: hour.soil,
+            against: fits.transform_values { |fit| fit.hours[n].against.map(&:key) } }
+        end
+        { fit: fits.transform_values { |fit| fit.stretches.map { |s| { date: s.date, from_hour: s.from, to_hour: s.to } } }, hours: }
+      end
+
+      def weather(site, property)
+        { from: property.feed, climate: site.climate.key, soil_texture: site.texture,
+          days: ((site.today - 29)..site.horizon).map do |date|
+            day, ground, flow = site.day(date), site.ground(date), site.flow(date)
+            { date:, standing: day.standing, tmin_c: day.tmin, tmax_c: day.tmax, rain_mm: day.rain, wind_km_h: day.wind, soil: ground.kind,
+              fill: ground.fill.round(3), evapotranspiration_mm: flow&.evapotranspiration&.round(2), drainage_mm: flow&.drainage&.round(2),
+              runoff_mm: flow&.runoff&.round(2) }
+          end }
+      end
+
+      def weather_file(record)
+        { filename: record.filename, taken: record.taken?, columns: record.columns, report: record.told }
+      end
 
       def decide(bench)
         now = bench.situation

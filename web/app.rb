@@ -30,7 +30,7 @@ module Thistle
       set :sessions, key: "thistle", same_site: :strict, httponly: true, path: "/"
       set :protection, except: %i[remote_token session_hijacking], use: %i[authenticity_token], frame_options: :deny, reaction: :deny
 
-      helpers Page, Words, PlantWords, Marks
+      helpers Page, Words, PlantWords, SeasonWords, FitWords, Marks
       register Routes::Today, Routes::Identify, Routes::Reports, Routes::Practice, Routes::Survey, Routes::Ground, Routes::Walks,
                Routes::Exchange, Routes::Season,
                Routes::Decide, Routes::Mix, Routes::Work, Routes::Recheck, Routes::Replant, Routes::Records

@@ -5,7 +5,7 @@ module Thistle
     module Season
       # A kind of mark as knowledge/anchors.yml gives it: by names the way to find it (Spotter), season the half of the
       # year it belongs to, in which Hopkins' law moves it later (spring) or earlier (autumn).
-      AnchorKind = Value.define(:key, :label, :by, :season, :degree_days, :nth, :at, :days, :mm, :within, :lake, :source) do
+      AnchorKind = Value.define(:key, :label, :by, :season, :degree_days, :nth, :at, :days, :mm, :within, :lake, :after, :source) do
         def rule
           case by
           when "warmth" then "#{degree_days} degree days above 5 °C, means of low and high summed from the start of the season-year"

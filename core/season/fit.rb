@@ -36,6 +36,16 @@ module Thistle
         end
 
         def next_stretch(from = site.today) = stretches.find { |stretch| stretch.date >= from }
+
+        # [[date, its longest stretch]], most fit hours first.
+        def best_days
+          stretches.group_by(&:date).map { |date, all| [date, all.max_by(&:hours), all.sum(&:hours)] }
+                   .sort_by { |date, _, hours| [-hours, date] }.map { |date, longest, _| [date, longest] }
+        end
+
+        # {date => fit hours} of the days ahead.
+        def hours_by_day = (@hours_by_day ||= stretches.group_by(&:date).transform_values { |all| all.sum(&:hours) })
+
         def on(date) = stretches.select { |stretch| stretch.date == date }
 
         # What stands against a day most often: [Against, hours], by daylight.

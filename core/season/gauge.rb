@@ -51,7 +51,8 @@ module Thistle
         def unit(header, numbers, warm_unit: nil)
           written = units.keys.find { |unit| WRITTEN[unit]&.match?(header.to_s.tr("_", " ")) }
           return [written, :header] if written
-          return [units.keys.first, :assumed] if units.size < 2 || numbers.empty?
+          return [units.keys.first, :header] if units.size < 2
+          return [units.keys.first, :assumed] if numbers.empty?
 
           by_values(numbers.sort, warm_unit)
         end

@@ -1,0 +1,86 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    # A property's calendar: windows of the plants on it, ripe seed, what is due, and the best hours for each kind of work.
+    class Calendar
+      AHEAD = 400 # days of tasks
+      DAYS = 2 # best days for each kind of work
+      Entry = Formats::Ics::Entry
+
+      attr_reader :property
+
+      def initialize(property, today)
+        @property, @today = property, today
+      end
+
+      def entries = @entries ||= windows + seeds + tasks + hours
+
+      def to_ics
+        Formats::Ics.write(entries, name: property.name, zone: property.clock.name, stamp: Time.now.utc)
+      end
+
+      # {kind => number of entries}
+      def counts = entries.map(&:kind).tally
+
+      def to_h
+        { property: property.name, zone: property.clock.name,
+          entries: entries.map { |e| { uid: e.uid, kind: e.kind, title: e.title, from: e.from, to: e.to, text: e.text } } }
+      end
+
+      private
+
+      def site = property.site(@today)
+      def desk = @desk ||= SeasonDesk.new(property, site, @today)
+      def cards = property.plants.empty? ? [] : desk.cards
+      def year = site.year.start.year
+
+      def windows
+        cards.flat_map do |card|
+          card.windows.select { |removal, _| removal.removes? || removal.is?(:freeing) }.flat_map do |removal, spans|
+            spans.reject { |w| w.opens.nil? && w.closes.nil? }.each_with_index.map { |w, n| window(card.plant, removal, w, n) }
+          end
+        end
+      end
+
+      def window(plant, removal, window, at)
+        text = [window.opens && "Before: #{window.opens.text}", window.closes && "After: #{window.closes.text}",
+                window.held && "#{window.held.days} of #{window.held.of} days were fit, median of #{window.held.years} years."].compact.join("\n")
+        entry("window-#{plant.key}-#{removal.key}-#{year}-#{at}", "Windows", "#{plant.name}: #{removal.name}", text, window.from, window.to)
+      end
+
+      def seeds
+        cards.flat_map do |card|
+          card.calendar.phenophases(site.year).select { |span| span.phase == :ripe_seed }.each_with_index.map do |span, n|
+            entry("seed-#{card.plant.key}-#{year}-#{n}", "Seed", "#{card.plant.name}: ripe seed", "Seed likely ripens between #{said(span.early)} and #{said(span.late)}.",
+                  span.from, span.to)
+          end
+        end
+      end
+
+      def tasks
+        Store::Task.due(through: @today + AHEAD).where(property_id: property.id).all.map do |task|
+          plant = task[:plant_key] && Core::Knowledge.shipped.plant(task[:plant_key]).name
+          entry("task-#{task.id}", "Tasks", "#{Store::Task::KINDS[task.kind]} #{[task[:code], plant].compact.join(", ")}", task.reason, task.due_on, task.due_on)
+        end
+      end
+
+      # The longest fit stretch of the best days ahead.
+      def hours
+        Core::Knowledge.shipped.fits.keys.flat_map do |key|
+          fit = site.fit(key, property.label_limits)
+          fit.best_days.first(DAYS).map do |date, stretch|
+            entry("fit-#{key}-#{date}", "Work days", "#{fit.limits.label}: good hours", "By the forecast of #{said(@today)}. The label, the sky and the soil have the last word.",
+                  [date, stretch.from], [date, stretch.to])
+          end
+        end
+      end
+
+      def entry(uid, kind, title, text, from, to)
+        Entry.new(uid: "#{uid}-#{property.id}@nimble-thistle", kind:, title:, text:, from:, to:, place: property.name)
+      end
+
+      def said(date) = date.strftime("%-d %B")
+    end
+  end
+end

@@ -1,0 +1,64 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    # The year of a property: its marks, and for each plant there its phases and when each method is right.
+    class SeasonDesk
+      Card = Struct.new(:plant, :calendar, :bench, :windows)
+      SHOWN = 24 # plants with their windows on one page; the rest are listed
+
+      attr_reader :property, :site, :today
+
+      def initialize(property, site, today, all: false)
+        @property, @site, @today, @all = property, site, today, all
+      end
+
+      def all? = @all
+      def year = site.year
+
+      # The property's plants, else the library's invaders.
+      def plants = @plants ||= @all || property.plants.empty? ? Core::Knowledge.shipped.invaders.sort_by(&:name) : property.plants.select(&:invasive?)
+
+      # [Card], those with work that closes soonest first.
+      def cards = @cards ||= plants.map { |plant| card(plant) }.sort_by { |card| [closing(card), card.plant.name] }
+
+      # What the season asks of ground where nothing else stands against a method: the windows are the year's, not a patch's.
+      def choices(plant)
+        Core::Decide::Choices.new(plant:, settled: true, date: today, stance: property.stance, licensed: property.licensed,
+                                  aquatic_label: property.aquatic_label, slope: "flat", natives_near: true, water_m: plant.aquatic? ? 0.0 : 1000.0,
+                                  labels: property.label_limits)
+      end
+
+      # {:hand, :herbicide => [[from, to]]}: when any method that takes plants out is right, run together.
+      def lanes(card)
+        removing = card.windows.select { |removal, _| removal.removes? }
+        removing.group_by { |removal, _| removal.herbicide? ? :herbicide : :hand }.transform_values { |rows| joined(rows.flat_map(&:last)) }
+      end
+
+      def to_h
+        { climate: site.climate.key, weather_from: property.feed,
+          plants: cards.to_h { |card| [card.plant.key, { phases: Answers.phases(card.calendar.phenophases(year)), windows: Answers.windows(card.windows) }] } }
+      end
+
+      private
+
+      def joined(windows)
+        windows.map { |w| [w.from, w.to] }.sort.each_with_object([]) do |(from, to), all|
+          all.any? && from <= all.last[1] + 1 ? all.last[1] = [all.last[1], to].max : all << [from, to]
+        end
+      end
+
+      def card(plant)
+        bench = Core::Decide::Bench.new(choices(plant), site)
+        removals = bench.removals.select { |removal| removal.removes? || removal.is?(:freeing, :seed_stop) }
+        Card.new(plant, choices(plant).calendar(site), bench, removals.to_h { |removal| [removal, bench.windows(removal)] })
+      end
+
+      # Days until the next window shuts that is open today; far off for none.
+      def closing(card)
+        ends = card.windows.values.flatten.select { |w| today.between?(w.from, w.to) && w.closes }.map { |w| (w.to - today).to_i }
+        ends.min || 999
+      end
+    end
+  end
+end
