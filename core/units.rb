@@ -64,6 +64,13 @@ module Thistle
       def wind(km_h) = us? ? "#{(km_h / 1.609344).round} mph" : "#{km_h.round} km/h"
       def temperature(c) = us? ? "#{((c * 9 / 5) + 32).round} °F" : "#{c.round} °C"
 
+      # Degree days above 5 °C.
+      def warmth(degree_days) = us? ? "#{(degree_days * 1.8).round} degree days above 41 °F" : "#{figure(degree_days)} degree days above 5 °C"
+
+      # A typed temperature in °C, and back.
+      def to_celsius(number) = number && us? ? (number - 32) / 1.8 : number
+      def from_celsius(celsius) = celsius && us? ? (celsius * 1.8) + 32 : celsius
+
       # A difference of temperatures, °C.
       def difference(c) = us? ? "#{(c * 1.8).round} °F" : "#{figure(c)} °C"
 

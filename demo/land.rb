@@ -39,6 +39,7 @@ module Thistle
         ground.zones.each { |zone| load_zone(property, **zone) }
         load_heights(property, ground) if row["hills"].any?
         row["patches"].each { |patch_row| load_patch(property, ground, patch_row) }
+        row.fetch("sightings", []).each { |seen| load_sighting(property, seen) }
         row.fetch("searches", []).each { |search| load_search(property, ground, search) }
       end
 
@@ -46,6 +47,11 @@ module Thistle
         zone = Store::Zone.new(property_id: property.id, **fields)
         zone.shape = Core::Survey::Shape.new(geometry)
         zone.save
+      end
+
+      def load_sighting(property, row)
+        Store::Sighting.record(property, kind: row["kind"], said: row["said"], plant_key: row["plant"], seen_on: row["day"],
+                                         began: row.fetch("began", false), person: row["person"], note: row["note"])
       end
 
       def load_heights(property, ground)

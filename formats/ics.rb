@@ -39,7 +39,10 @@ module Thistle
 
       # An end is the first day after.
       def days(entry) = [entry.from, entry.to + 1].map { |date| Icalendar::Values::Date.new(date.strftime("%Y%m%d")) }
-      def hours(entry, zone) = [entry.from, entry.to].map { |pair| Icalendar::Values::DateTime.new(moment(pair).strftime("%Y%m%dT%H%M%S"), "tzid" => zone) }
+
+      def hours(entry, zone)
+        [entry.from, entry.to].map { |pair| Icalendar::Values::DateTime.new(moment(pair).strftime("%Y%m%dT%H%M%S"), "tzid" => zone) }
+      end
 
       def moment((date, hour)) = DateTime.new(date.year, date.month, date.day) + Rational(hour, 24)
       private_class_method :event, :days, :hours, :moment

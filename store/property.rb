@@ -37,7 +37,7 @@ module Thistle
       def clock = @clock ||= Core::Season::Clock.new(timezone, longitude:)
 
       # Is there open water, so that ice and water marks matter?
-      def lake? = zones.any? { |zone| zone.kind == "water" && zone.shape.kind == "area" }
+      def lake? = zones.any? { |zone| zone.kind == "water" && zone.shape.kind == "polygon" }
 
       # Something that the year rests on changed: it is worked out anew.
       def year_changed
@@ -76,6 +76,7 @@ module Thistle
       def boundary = zones_of("boundary").first
       def zones_of(kind) = zones.select { |zone| zone.kind == kind }
 
+      one_to_many :weather_files, class: "Thistle::Store::WeatherFile", order: :id
       one_to_many :searches, class: "Thistle::Store::Search", order: :searched_on, conditions: { deleted_at: nil }
       one_to_many :layers, class: "Thistle::Store::Layer", order: :id
 

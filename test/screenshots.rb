@@ -19,7 +19,8 @@ module Thistle
       "today" => "/", "identify" => "/identify?c[habit]=shrub&c[leaf_arrangement]=opposite&c[leaf_margin]=smooth&c[bark]=shaggy",
       "report" => "/identify/reports/%{report}", "practice" => "/identify/practice?next=1",
       "duel" => "/identify/duel/amur_honeysuckle/northern_bush_honeysuckle", "plant" => "/identify/plants/tree_of_heaven",
-      "survey" => "/survey", "searches" => "/survey/searches", "site-map" => "/survey/site-map", "patch" => "/survey/patches/%{q07}", "season" => "/season", "decide" => "/decide?patch=%{q05}",
+      "survey" => "/survey", "site-map" => "/survey/site-map", "patch" => "/survey/patches/%{q07}",
+      "season" => "/season", "fit" => "/season/fit?work=foliar", "decide" => "/decide?patch=%{q05}",
       "mix" => "/mix?patch=%{q05}", "work" => "/work?patch=%{q05}&method=cut_stump", "recheck" => "/recheck",
       "replant" => "/replant?patch=%{q05}", "records" => "/records"
     }.freeze

@@ -62,7 +62,8 @@ module Thistle
       def plant(plant, site)
         { key: plant.key, name: plant.name, scientific: plant.scientific, also: plant.also, family: plant.family, status: plant.status,
           regions: plant.regions.except("source"), dispersal: plant.dispersal&.fetch("by"), hazards: plant.hazards,
-          seed_bank_years: plant.seed_bank_years, traits: plant.traits, phases: phases(Core::Season::Phenology.new(plant, site).phenophases(site.year)),
+          seed_bank_years: plant.seed_bank_years, traits: plant.traits,
+          phases: phases(Core::Season::Phenology.new(plant, site).phenophases(site.year)),
           methods: plant.removals.keys, look_alikes: Core::Identify::Settlement.pairs(plant, Core::Knowledge.shipped).map { |pair| pair.plant.key } }
       end
 
@@ -164,7 +165,10 @@ module Thistle
           control_percent: c.control&.percent&.round(1) }
       end
 
-      def task(t) = { kind: t.kind, due_on: t.due_on, reason: t.reason, source: t.source }
+      def task(task)
+        { kind: task.kind, due_on: task.due_on, reason: task.reason, source: task.source, happened_on: task.happened_on,
+          waits_for: task.event && JSON.parse(task.event) }.compact
+      end
 
       def replant(shortlist, sowing)
         natives = shortlist.matches.map do |m|

@@ -4,7 +4,9 @@ module Thistle
   module Web
     # Today over all properties: open tasks that are due, and the agenda of every open patch.
     class Board
-      SOON = 7   # days ahead that count as due
+      SOON = 7 # days ahead that count as due
+      CLEAN_EVERY = 7 # days in seed season (common practice)
+      YEAR = 400 # days ahead for what waits
       DRAWN = 120
       SHOWN = 10 # rows under one heading; the rest are counted
 
@@ -36,9 +38,29 @@ module Thistle
 
       # {group => [Agenda::Item]}
       def groups
-        @groups ||= agenda.items.group_by(&:group).transform_values do |items|
-          items.sort_by.with_index { |item, n| [again(item.id) ? 0 : 1, n] }
+        @groups ||= agenda.items.group_by(&:group).to_h do |group, items|
+          next [group, items] if group == :closing
+
+          [group, items.sort_by.with_index { |item, n| [again(item.id) ? 0 : 1, n] }]
         end
+      end
+
+      # What the day is good for, over the work that open patches want.
+      def outlook = @outlook ||= OutlookBoard.new(@properties, today, wanted)
+
+      # Open tasks that wait for an event which has not come, the likeliest first.
+      def awaited
+        @awaited ||= Store::Task.due(through: today + YEAR).where(happened_on: nil).exclude(event: nil)
+                                .where(Sequel[:due_on] > (today + SOON)).limit(SHOWN).all
+      end
+
+      # Reports that no one has answered: new arrivals, and names that are not settled.
+      def reports = @reports ||= Store::Report.where(answer_key: nil).order(:seen_on).limit(SHOWN).all
+
+      # Properties on which seed is ripe now and nothing was cleaned for a week: {property => plants in seed}.
+      def hygiene
+        @hygiene ||= @properties.to_h { |property| [property, in_seed(property)] }
+                                .select { |property, plants| plants.any? && clean_due?(property) }
       end
 
       # How much there is to do, [number, unit] in the units of the patch's own property.
@@ -54,7 +76,11 @@ module Thistle
 
       def to_h
         { today:, due_count:,
-          due: due.map { |t| { patch: t[:code], kind: t.kind, due_on: t.due_on, reason: t.reason, source: t.source } },
+          due: due.map { |t| Answers.task(t).merge(patch: t[:code]) },
+          conditions: outlook.to_h,
+          awaited: awaited.map { |t| { patch: t[:code], event: JSON.parse(t.event), due_on: t.due_on } },
+          reports: reports.map { |r| { id: r.id, seen_on: r.seen_on } },
+          hygiene: hygiene.map { |property, plants| { property: property.name, in_seed: plants.map(&:key) } },
           agenda: agenda.items.map { |item| row(item) } }
       end
 
@@ -73,6 +99,23 @@ module Thistle
         patch.associations[:property] = property(patch.property_id)
         choices = patch.choices(today)
         choices && patch.plant.invasive? && Core::Decide::Agenda::Entry.new(id: patch.id, choices:, site: sites[patch.property_id])
+      end
+
+      # {property id => {kind of work => open patches that want it}}, from each patch's best move.
+      def wanted
+        agenda.items.each_with_object({}) do |item, all|
+          limits = Core::Season::Limits.of(item.verdict.removal) or next
+          counts = all[patch(item.id).property_id] ||= Hash.new(0)
+          counts[limits.key] += 1 unless item.group == :stuck
+        end.transform_values { |counts| counts.reject { |_, n| n.zero? } }.reject { |_, counts| counts.empty? }
+      end
+
+      def clean_due?(property) = cleaned[property.id].nil? || today - cleaned[property.id] >= CLEAN_EVERY
+      def cleaned = @cleaned ||= Store::Cleaning.last_days
+
+      def in_seed(property)
+        plants = patches.values.select { |patch| patch.property_id == property.id && patch.plant&.invasive? }.map(&:plant).uniq
+        plants.select { |plant| Core::Season::Phenology.new(plant, property.site(today)).phases_on(today).include?(:ripe_seed) }
       end
 
       def row(item)

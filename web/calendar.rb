@@ -44,16 +44,18 @@ module Thistle
       end
 
       def window(plant, removal, window, at)
+        held = window.held
         text = [window.opens && "Before: #{window.opens.text}", window.closes && "After: #{window.closes.text}",
-                window.held && "#{window.held.days} of #{window.held.of} days were fit, median of #{window.held.years} years."].compact.join("\n")
-        entry("window-#{plant.key}-#{removal.key}-#{year}-#{at}", "Windows", "#{plant.name}: #{removal.name}", text, window.from, window.to)
+                held && "#{held.days} of #{held.of} days were fit, median of #{held.years} years."].compact.join("\n")
+        entry("window-#{plant.key}-#{removal.key}-#{year}-#{at}", kind: "Windows", title: "#{plant.name}: #{removal.name}", text:,
+                                                                  from: window.from, to: window.to)
       end
 
       def seeds
         cards.flat_map do |card|
           card.calendar.phenophases(site.year).select { |span| span.phase == :ripe_seed }.each_with_index.map do |span, n|
-            entry("seed-#{card.plant.key}-#{year}-#{n}", "Seed", "#{card.plant.name}: ripe seed", "Seed likely ripens between #{said(span.early)} and #{said(span.late)}.",
-                  span.from, span.to)
+            entry("seed-#{card.plant.key}-#{year}-#{n}", kind: "Seed", title: "#{card.plant.name}: ripe seed", from: span.from, to: span.to,
+                                                         text: "Seed likely ripens between #{said(span.early)} and #{said(span.late)}.")
           end
         end
       end
@@ -61,7 +63,8 @@ module Thistle
       def tasks
         Store::Task.due(through: @today + AHEAD).where(property_id: property.id).all.map do |task|
           plant = task[:plant_key] && Core::Knowledge.shipped.plant(task[:plant_key]).name
-          entry("task-#{task.id}", "Tasks", "#{Store::Task::KINDS[task.kind]} #{[task[:code], plant].compact.join(", ")}", task.reason, task.due_on, task.due_on)
+          title = "#{Store::Task::KINDS[task.kind]} #{[task[:code], plant].compact.join(", ")}"
+          entry("task-#{task.id}", kind: "Tasks", title:, text: task.reason, from: task.due_on, to: task.due_on)
         end
       end
 
@@ -70,15 +73,14 @@ module Thistle
         Core::Knowledge.shipped.fits.keys.flat_map do |key|
           fit = site.fit(key, property.label_limits)
           fit.best_days.first(DAYS).map do |date, stretch|
-            entry("fit-#{key}-#{date}", "Work days", "#{fit.limits.label}: good hours", "By the forecast of #{said(@today)}. The label, the sky and the soil have the last word.",
-                  [date, stretch.from], [date, stretch.to])
+            entry("fit-#{key}-#{date}", kind: "Work days", title: "#{fit.limits.label}: good hours",
+                                        from: [date, stretch.from], to: [date, stretch.to],
+                                        text: "By the forecast of #{said(@today)}. The label, the sky and the soil have the last word.")
           end
         end
       end
 
-      def entry(uid, kind, title, text, from, to)
-        Entry.new(uid: "#{uid}-#{property.id}@nimble-thistle", kind:, title:, text:, from:, to:, place: property.name)
-      end
+      def entry(uid, **fields) = Entry.new(uid: "#{uid}-#{property.id}@nimble-thistle", place: property.name, **fields)
 
       def said(date) = date.strftime("%-d %B")
     end

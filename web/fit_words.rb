@@ -11,9 +11,9 @@ module Thistle
       def said_against(against)
         case against.key
         when :soil then "soil #{against.value}"
-        when :rain_coming then against.unknown ? "the forecast ends within #{number(against.limit)} h" : "rain within #{number(against.limit)} h"
+        when :rain_coming then "#{against.unknown ? "the forecast ends" : "rain"} within #{number(against.limit)} h"
         when *AIR.keys then out_of_range(against)
-        else against.unknown ? "#{against.key == :raining ? "rain" : against.key} not known" : PLAIN.fetch(against.key)
+        else against.unknown ? "rain not known" : PLAIN.fetch(against.key)
         end
       end
 
@@ -36,18 +36,23 @@ module Thistle
 
       # A kind of work's limits in a sentence or two.
       def said_limits(limits)
-        parts = ["soil #{limits.soil.join(" or ")}"]
-        parts << "wind #{units.wind(limits.wind["low"])} to #{units.wind(limits.wind["high"])}" if limits.wind
-        parts << "gusts up to #{units.wind(limits.gust)}" if limits.gust
-        parts << "#{units.temperature(limits.temperature["low"])} to #{units.temperature(limits.temperature["high"])}"
-        parts << "Delta T #{units.difference(limits.delta_t["low"])} to #{units.difference(limits.delta_t["high"])}" if limits.delta_t
-        parts << "#{number(limits.rainfast_h)} h without rain after" if limits.rainfast_h
-        parts << "#{number(limits.dry_h)} h without rain or dew before" if limits.dry_h
-        parts << "no inversion" if limits.still_air
-        parts << "no rain on the water" if limits.calm_water
-        parts << "daylight" if limits.daylight
-        parts.join(", ")
+        air = %i[wind temperature delta_t].filter_map do |key|
+          low, high = limits[key]&.values_at("low", "high")
+          "#{AIR[key]} #{measure(key, low)} to #{measure(key, high)}" if high
+        end
+        hours = { rainfast_h: "without rain after", dry_h: "without rain or dew before" }.select { |key, _| limits[key] }
+        hours = hours.map { |key, words| "#{number(limits[key])} h #{words}" }
+        plain = { still_air: "no inversion", calm_water: "no rain on the water", daylight: "daylight" }.select { |key, _| limits[key] }.values
+        ["soil #{limits.soil.join(" or ")}", *air, *(limits.gust && ["gusts up to #{units.wind(limits.gust)}"]), *hours, *plain].join(", ")
       end
+
+      # One or two words, for a table.
+      def said_shortly(against)
+        { dark: "dark", soil: "soil #{against.value}", wind: against.unknown ? "wind?" : "wind", gust: "gusts", temperature: "temperature",
+          delta_t: "dry air", inversion: "inversion", raining: "rain", wet_leaf: "wet leaf", rain_coming: "rain soon" }.fetch(against.key)
+      end
+
+      def short_range(stretch) = units.us? ? clock_range(stretch) : "#{stretch.from}–#{stretch.to} h"
 
       # "7 to 12", hours on the clock.
       def clock_range(stretch) = "#{clock(stretch.from)} to #{clock(stretch.to)}"

@@ -37,10 +37,12 @@ module Thistle
 
       def to_h
         { climate: site.climate.key, weather_from: property.feed,
-          plants: cards.to_h { |card| [card.plant.key, { phases: Answers.phases(card.calendar.phenophases(year)), windows: Answers.windows(card.windows) }] } }
+          plants: cards.to_h { |card| [card.plant.key, told(card)] } }
       end
 
       private
+
+      def told(card) = { phases: Answers.phases(card.calendar.phenophases(year)), windows: Answers.windows(card.windows) }
 
       def joined(windows)
         windows.map { |w| [w.from, w.to] }.sort.each_with_object([]) do |(from, to), all|

@@ -67,9 +67,8 @@ module Thistle
 
         private
 
-        def reasons_on(removal, date, weather: true)
+        def reasons_on(removal, date)
           now = @outlook.on(date)
-          now = now.with(day: nil, next_days: nil) unless weather
           rules_for(removal).filter_map { |rule| rule.judge(now, removal) }
         end
 
@@ -103,12 +102,13 @@ module Thistle
 
         def first_day(&) = ((choices.date + 1)..(choices.date + AHEAD)).find(&)
 
-        # The last day of the stretch that is open now, when it ends within a month; single days' weather left out.
+        # The last day of the stretch that is open now: by the forecast, else by the window of the year; nil where
+        # nothing shuts it.
         def closing(removal)
-          shut = ((choices.date + 1)..(choices.date + 30)).find do |date|
-            kind_of(reasons_on(removal, date, weather: date <= site.horizon)) != :go
-          end
-          shut && (shut - 1)
+          shut = ((choices.date + 1)..site.horizon).find { |date| kind_of(reasons_on(removal, date)) != :go }
+          return shut - 1 if shut
+
+          windows(removal).find { |window| choices.date.between?(window.from, window.to) && window.closes }&.to
         end
 
         def order(verdict)

@@ -64,11 +64,19 @@ module Thistle
         def by_values(sorted, warm_unit)
           high = Percentile.of(sorted, 0.95)
           case units
-          when CELSIUS then [{ 200.. => "K", HOT..200 => "°F" }.find { |range, _| range.cover?(high) }&.last || "°C", :values]
+          when CELSIUS then [warmth(sorted), :values]
           when DEPTH then warm_unit == "°F" && high < 5 ? ["in", :values] : ["mm", :assumed]
           when SPEED then [speed(sorted, high, warm_unit), :values]
           else [high > 60 ? "W/m²" : "MJ/m²", :values]
           end
+        end
+
+        # A spike of a sensor must not decide.
+        def warmth(sorted)
+          return "K" if Percentile.of(sorted, 0.5) > 200
+
+          possible = sorted.select { |number| number < 150 }
+          possible.any? && Percentile.of(possible, 0.95) > HOT ? "°F" : "°C"
         end
 
         def speed(sorted, high, warm_unit)

@@ -8,8 +8,6 @@ module Thistle
       class Site
         YEARS = 10     # of history behind "usual"
         FORECAST = 10  # days that a feed is asked ahead
-        NEARLY_ALWAYS, MOSTLY = 0.92, 0.5 # of the years, for the soil that is usual
-        NAMES = %i[tmin tmax rain wind humidity].freeze # what is usual of a day
         Ground = Value.define(:fill, :kind, :standing)
         Origin = Value.define(:station, :measured_years, :regional_years, :shift)
 
@@ -29,7 +27,10 @@ module Thistle
         def lake? = @lake
 
         # What the year hangs on here.
-        def climate = @climate ||= Climate.of(months)
+        def climate = @climate ||= Climate.of(typical.months)
+
+        # What is usual on each day of the year.
+        def typical = @typical ||= Usual.new(self)
 
         # First dates of the full season-years behind us.
         def history = @history ||= (1..YEARS).map { |n| Year.start_of(today, latitude) << (12 * n) }
@@ -61,9 +62,8 @@ module Thistle
           @ground[date] ||= date <= horizon ? bucket.fetch(date).first : later_ground(date)
         end
 
-        # The soil's class that is usual on a day of the year: dry or frozen only where nearly always, since a wet spell
-        # between is what one waits for.
-        def usual_soil(date) = usual_soils[[date.yday, 365].min]
+        # The soil's class that is usual on a day of the year (Usual#soil).
+        def usual_soil(date) = typical.soil(date)
 
         # Days of a season-year on which the usual soil changes its class.
         def soil_turns(year)
@@ -87,11 +87,8 @@ module Thistle
         # The day's water (Soil::Flow); nil past the forecast.
         def flow(date) = date <= horizon ? bucket[date]&.last : nil
 
-        # Means of a calendar day, smoothed over 15 days.
-        def usual(date)
-          row = usual_rows[[date.yday, 365].min]
-          Day.new(date:, **row, standing: :usual)
-        end
+        # Means of a calendar day over the years behind us.
+        def usual(date) = typical.day(date)
 
         # Futures: the days from a date on as they are known, then as each past year went on. [[Day]]
         def futures(from, count) = history.map { |first| spell(from, count, first) }
@@ -106,7 +103,7 @@ module Thistle
         # The past years' Spotters, once for all marks.
         def past = @past ||= history.map { |first| spotter(past_days(first), past_soils(first)) }
 
-        def spotter(days, soils, seen: {}) = Spotter.new(days, soils, dry_middle:, rains: climate.rains, seen:)
+        def spotter(days, soils, seen: {}) = Spotter.new(days, soils, dry_middle: typical.dry_middle, rains: climate.rains, seen:)
 
         # Days by which a mark comes later here than at the station.
         def shift(kind)
@@ -127,16 +124,6 @@ module Thistle
 
         # [rising, setting] in hours on the clock; nil where the sun does not cross the horizon.
         def sun(date) = Sun.rise_and_set(date, latitude, longitude || 0.0).map { |time| time && clock.hours(time) }
-
-        # Mean weather of each month, from January.
-        def months
-          @months ||= (1..12).map do |month|
-            first = Date.new(2023, month)
-            rows = (first.yday..(first.next_month - 1).yday).map { |yday| usual_rows[yday] }
-            Climate::Month.new(mean: rows.sum { |row| (row[:tmin] + row[:tmax]) / 2 } / rows.size, low: rows.sum { |row| row[:tmin] } / rows.size,
-                               rain: rows.sum { |row| row[:rain] })
-          end
-        end
 
         private
 
@@ -190,69 +177,10 @@ module Thistle
 
         def later_ground(date)
           start = bucket.fetch(horizon).first.fill
-          usual = usual_fill[[date.yday, 365].min]
+          usual = typical.fill(date)
           fill = usual + ((start - usual) * Math.exp(-(date - horizon).to_i / 12.0))
           kind = usual(date).tmean < -1 ? :frozen : Soil.kind(fill)
           Ground.new(fill:, kind:, standing: :usual)
-        end
-
-        def usual_rows
-          @usual_rows ||= smooth(history_by_yday { |day| day.to_h.values_at(*NAMES) }).transform_values { |row| NAMES.zip(row).to_h }
-        end
-
-        def usual_fill
-          @usual_fill ||= smooth(history_by_yday { |day| [ground(day.date).fill] }).transform_values(&:first)
-        end
-
-        def usual_soils
-          @usual_soils ||= smooth(history_by_yday { |day| Soil::CLASSES.map { |kind| ground(day.date).kind == kind ? 1.0 : 0.0 } }, reach: 14)
-                           .transform_values { |shares| usual_class(Soil::CLASSES.zip(shares).to_h) }
-        end
-
-        def usual_class(share)
-          if share[:frozen] >= MOSTLY then :frozen
-          elsif share[:dry] >= NEARLY_ALWAYS then :dry
-          elsif share[:saturated] >= MOSTLY then :saturated
-          else share[:saturated] + share[:wet] >= MOSTLY ? :wet : :moist
-          end
-        end
-
-        # Sums and counts of each column on each day of the year.
-        def history_by_yday
-          rows = Hash.new { |hash, yday| hash[yday] = [] }
-          measured(history.last...history.first.next_year).each { |day| rows[[day.date.yday, 365].min] << yield(day) }
-          rows = measured(history.last..today).each_with_object(rows) { |day, all| all[[day.date.yday, 365].min] << yield(day) } if rows.empty?
-          rows.transform_values { |list| list.transpose.map { |column| [column.compact.sum(0.0), column.count { |v| !v.nil? }] } }
-        end
-
-        # Running means over fifteen days of the year; a wider reach where that holds nothing.
-        def smooth(rows, reach: 7)
-          (1..365).to_h do |yday|
-            near = (-reach..reach).filter_map { |step| rows[((yday + step - 1) % 365) + 1] }
-            next [yday, smooth_wide(rows, yday)] if near.empty?
-
-            [yday, near.transpose.map { |column| mean(column) }]
-          end
-        end
-
-        def smooth_wide(rows, yday)
-          rows.min_by { |day, _| [(day - yday).abs, 365 - (day - yday).abs].min }.last.map { |cell| mean([cell]) }
-        end
-
-        def mean(cells)
-          count = cells.sum(&:last)
-          count.zero? ? nil : cells.sum(&:first) / count
-        end
-
-        # Days from the start of the season-year to the middle of the driest ninety days.
-        def dry_middle
-          @dry_middle ||= begin
-            start = Year.start_of(today, latitude).yday
-            rain = (0...365).map { |n| usual_rows[((start - 1 + n) % 365) + 1][:rain] }
-            sum = rain.first(90).sum
-            sums = (0...365).map { |n| sum.tap { sum += rain[(n + 90) % 365] - rain[n] } }
-            (sums.index(sums.min) + 45) % 365
-          end
         end
       end
     end

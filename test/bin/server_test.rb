@@ -45,6 +45,7 @@ module Thistle
       serve do
         assert_equal "200", page("/survey").code
         taken = Open3.capture2e(RbConfig.ruby, "bin/server", "--port", @port.to_s, "--data", @data, chdir: ROOT)
+
         assert_match(/\APort #{@port} is in use\. Choose another: .*--port #{@port + 1}\n\z/, taken.first)
         refute_predicate taken.last, :success?
       end
@@ -67,6 +68,7 @@ module Thistle
       { %w[--port many] => %r{Invalid argument: --port many\. Try: bin/demo}, %w[--port 99999] => /number from 1 to 65535/,
         %w[--shiny] => /Invalid option: --shiny/ }.each do |options, message|
         out, = Open3.capture2e(RbConfig.ruby, "bin/server", *options, chdir: ROOT)
+
         assert_match message, out
         assert_equal 1, out.lines.size
       end

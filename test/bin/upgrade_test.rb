@@ -33,6 +33,7 @@ module Thistle
 
     def run_ruby(script, *args)
       out, said, status = Open3.capture3("ruby", "-e", script, *args, chdir: ROOT)
+
       assert_predicate status, :success?, said
       out
     end

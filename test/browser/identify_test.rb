@@ -28,6 +28,7 @@ module Thistle
       assert_text "Settled: Garlic mustard"
       assert_operator looks, :<=, 14
       click_button "Settle Q-11 as Garlic mustard"
+
       assert_text "Settled: Garlic mustard."
       assert_equal "garlic_mustard", Testing.patch("Q-11").plant_key
       assert_empty complaints
@@ -37,35 +38,42 @@ module Thistle
       visit "/identify?c[habit]=shrub&c[leaf_arrangement]=opposite"
       find(".answered", text: "Leaves on the stem").find("summary", match: :first).click
       within("#look-leaf_arrangement") { find("label.glyph-card", text: "alternate").click }
+
       assert_selector ".answered", text: /Leaves on the stem\s+alternate/
       find(".answered", text: "Leaves on the stem").find("summary", match: :first).click
       within(".answered", text: "Leaves on the stem") { click_link "Take this answer away" }
+
       assert_no_selector ".answered", text: "Leaves on the stem"
       find("#group-leaf > summary").click if page.has_no_selector?("#look-leaf_arrangement", wait: 0)
       within("#look-leaf_arrangement") do
         find("summary", text: "rule some out").click
         find("label", text: "not opposite").click
       end
+
       assert_selector ".answered", text: /Leaves on the stem\s+not opposite/
       assert_includes current_url, "not%5Bleaf_arrangement%5D%5B%5D=opposite"
     end
 
     def test_what_cannot_be_settled_becomes_a_sheet_with_photographs
       visit "/identify?c[habit]=vine&c[leaf_type]=three"
+
       assert_text "Poison ivy can harm and may be this one"
       click_button "Make a report sheet"
+
       assert_text "Do not remove it"
       Dir.mktmpdir do |dir|
         File.binwrite(File.join(dir, "leaf.jpg"), ImageTest.jpeg)
         attach_file "photos[]", File.join(dir, "leaf.jpg")
         click_button "Add"
       end
+
       assert_text "1 photograph added"
       assert_text "38.00120, -91.40210"
       select "Hog peanut (Amphicarpaea bracteata)", from: "It is"
       fill_in "Named by", with: "R. Lindqvist"
       fill_in "On", with: Testing::TODAY
       click_button "Keep the answer"
+
       assert_text "Named: Hog peanut"
     end
 
@@ -73,8 +81,10 @@ module Thistle
       visit "/identify/practice"
       3.times do
         find(".answers button", match: :first).click
+
         assert_selector ".verdict-line h3", text: /Right|Not this time/
         click_link "Next"
+
         assert_selector ".answers button", count: 4
       end
       assert_text(/\d+ of \d+ right/)
@@ -92,6 +102,7 @@ module Thistle
       else
         look.find("input[type=radio][value='#{answer}']", visible: :all).find(:xpath, "..").click
       end
+
       assert_no_selector ".looks.first#look-#{key}"
     end
   end

@@ -27,23 +27,30 @@ module Thistle
     # Areas with holes and parts; measured while one draws, the server agreeing; every step undone and done again.
     def test_drawing_with_holes_parts_and_undo
       visit "/survey"
+
       assert_selector "#map[data-ready='12']"
       form = open("New patch").find("form")
       draw "area", [-60, -60], [60, -60], [60, 60], [-60, 60], within: form
       whole = area(geometry(form))
+
       assert_selector ".measure", text: "gross area"
       shown = find(".map-live").text[/[\d\u202F.]+/].delete("\u202F").to_f
+
       assert_in_delta whole, shown * (find(".map-live").text.include?("ha") ? 10_000 : 1), whole * 0.006
       draw "hole", [-20, -20], [20, -20], [20, 20], [-20, 20], within: form
       holed = geometry(form)
+
       assert_equal [2, whole * 8 / 9], [holed["coordinates"].size, area(holed)].then { |n, m2| [n, (m2 - (whole * 8 / 9)).abs < whole * 0.02 ? whole * 8 / 9 : m2] }
       draw "part", [90, -60], [120, -60], [120, -30], [90, -30], within: form
+
       assert_equal ["MultiPolygon", 2], [geometry(form)["type"], geometry(form)["coordinates"].size]
       2.times { form.find("[data-shape=undo]").click }
+
       assert_in_delta whole, area(geometry(form)), 1
       form.find("[data-shape=redo]").click
       form.find("[data-shape=redo]").click
       click_button "Put it on the map"
+
       assert_text "Q-13 is on the map"
       assert_equal [2, 1], JSON.parse(patch("Q-13").geometry)["coordinates"].map(&:size)
       assert_empty complaints
@@ -53,24 +60,29 @@ module Thistle
       id = patch("Q-07").id
       before = patch("Q-07").gross_m2
       visit "/survey/patches/#{id}"
+
       assert_selector "#map[data-ready]"
       form = open("Split it by a line").find("form")
       draw "line", [-250, 0], [250, 10], within: form
       form.click_button "Split it"
+
       assert_text "Q-07 is Q-07 and Q-13 now"
       click_button "Undo", match: :first
+
       assert_text "Undone: Q-07 split in 2"
       assert_in_delta before, patch("Q-07").gross_m2, 0.01
 
       form = open("Look again").find("form")
       form.fill_in "Cover", with: "140"
       form.click_button "Keep what was seen"
+
       assert_text "must be less than or equal to 100"
       form = find("details[open]", text: "Look again").find("form")
       form.fill_in "Cover", with: "12"
       form.fill_in "Pencil", with: "31"
       form.find("label", text: /\Aflower\z/).click
       form.click_button "Keep what was seen"
+
       assert_selector ".story", text: "12 % cover, 31 pencil stems"
       assert_selector "svg.extent"
       assert_equal [12.0, "flower"], [patch("Q-07").cover_percent, patch("Q-07").stage]
@@ -79,6 +91,7 @@ module Thistle
       form = find("details[open]", text: "Cut off what was cleared").find("form")
       draw "area", [-300, -150], [0, -150], [0, 150], [-300, 150], within: form
       form.click_button "Cut it off"
+
       assert_text "was cut off Q-07 and remembers its history"
       assert_selector ".story .work", text: "as Q-07"
       assert_empty complaints
@@ -91,6 +104,7 @@ module Thistle
       browser = page.driver.browser
       browser.execute_cdp("Browser.grantPermissions", permissions: ["geolocation"])
       visit "/survey/walk"
+
       assert_selector "#map[data-ready]"
       corners = [[0, 0], [8, 0], [8, 8], [0, 8], [0, 1]]
       stations = corners.each_cons(2).flat_map { |(a, b), (c, d)| (0...8).map { |k| [a + ((c - a) * k / 8.0), b + ((d - b) * k / 8.0)] } }
@@ -99,10 +113,13 @@ module Thistle
         browser.execute_cdp("Emulation.setGeolocationOverride", latitude: 38.0 + (y / 110_996.0), longitude: -91.4 + (x / 87_832.0), accuracy: 0.5)
         sleep 0.25
       end
+
       assert_text(/\d\d fixes, .* m walked/)
       visit "/survey/walk"
+
       assert_text(/\d\d fixes/)
       click_button "Finish"
+
       assert_text "An area"
       assert_in_delta 64, find("#walked dd", match: :first).text[/[\d.]+/].to_f, 30
       assert_nil evaluate_script("localStorage.getItem('walk-#{Store::Property.first.id}')"), "the phone forgets it once the server has it"
@@ -113,11 +130,14 @@ module Thistle
       visit "/survey/walk"
       select "Q-01, Oriental bittersweet", from: "Round"
       click_button "Replay"
+
       assert_text "standard error"
       assert_text "dropped: known no better than 20 m"
       click_link "Make it a patch"
+
       assert_selector ".measure"
       click_button "Put it on the map"
+
       assert_text "Q-13 is on the map"
       assert_in_delta patch("Q-01").gross_m2, patch("Q-13").gross_m2, patch("Q-01").gross_m2 * 0.2
       assert_match(/Walked: .* ± .* m², fixes good to 4.5 m/, patch("Q-13").note)
@@ -126,39 +146,50 @@ module Thistle
     # Marks are reached by keyboard and say what they are; no code runs into another; the list follows the map.
     def test_the_map_by_keyboard_and_its_labels
       visit "/survey"
+
       assert_selector "#map[data-ready='12']"
       assert_selector ".patch-pin", count: 12
       boxes = evaluate_script("[...document.querySelectorAll('.patch-pin span')].filter((s) => s.textContent).map((s) => { const b = s.getBoundingClientRect(); return [b.left, b.top, b.right, b.bottom]; })")
+
       assert_operator boxes.size, :>=, 9
       boxes.combination(2) { |a, b| refute a[0] < b[2] - 1 && a[2] > b[0] + 1 && a[1] < b[3] - 3 && a[3] > b[1] + 3, "#{a} runs into #{b}" }
       fill_in "In view", with: "honeysuckle"
+
       assert_text "2 of 12 patches"
       fill_in "In view", with: ""
       execute_script("window.Ground.map.setView([38.0052, -91.4029], 17)")
+
       assert_text "3 of 12 patches"
       pin = find(".patch-pin[title='Q-02']", visible: :all)
+
       assert_equal ["0", "Q-02, regrowing"], [pin[:tabindex], pin[:alt] || pin["aria-label"] || "Q-02, regrowing"]
       pin.send_keys(:enter)
+
       assert_text "Tree-of-heaven, Q-02"
     end
 
     # Without a pointer: corners typed, by keyboard alone.
     def test_corners_can_be_typed
       visit "/survey"
+
       assert_selector "#map[data-ready='12']"
       form = open("New patch").find("form")
       form.find("summary", text: "Or type the corners").send_keys(:enter)
       box = form.find("[data-corners]")
       box.send_keys("38.0031, -91.4033\n38.0031, -91.4028\n")
       form.click_button "An area"
+
       assert_text "An area needs 3 corners; there are 2"
       box.send_keys("38.0027 -91.4028\nnowhere")
       form.find_button("An area").send_keys(:enter)
+
       assert_text "Line 4 is not a latitude and a longitude: “nowhere”"
       box.send_keys(*([:backspace] * 7))
       form.find_button("An area").send_keys(:enter)
+
       assert_selector ".measure", text: "gross area"
       click_button "Put it on the map"
+
       assert_text "Q-13 is on the map"
       assert_equal 3, patch("Q-13").shape.positions.uniq.size
     end
@@ -171,39 +202,48 @@ module Thistle
         visit "/survey/files"
         attach_file "file", path
         click_button "Look at it"
+
         assert_selector ".verdict-tab", text: /3\s+would be added/
         assert_selector ".verdict-tab", text: /1\s+would be refused/
         assert_text "C"
         select "code", from: "Ours for Where"
         select "stems counted", from: "Ours for How many"
         click_button "Look again with these"
+
         assert_selector ".verdict-tab", text: /2\s+would be refused/
         assert_text "its code A stands in row 1 already"
         find(".verdict-tab", text: /2\s+would be added/).click
+
         assert_text "plant “Unheard-of weed” was not understood"
         click_button "Take 2 rows onto the map"
+
         assert_text "See them on the map"
         assert_equal ["garlic_mustard", 12, "reported"], Store::Patch.live[code: "A"].then { |p| [p.plant_key, p.stems, p.state] }
         click_button "Take it all back"
+
         assert_text "was taken back: all of it"
         assert_nil Store::Patch.live[code: "A"]
         attach_again = Store::Mapping.for(["Weed", "Where", "How many"])
+
         assert_equal "stems", attach_again["How many"].to_s, "the mapping is remembered"
       end
     end
 
     def test_searched_ground_and_zones
       visit "/survey/searches"
+
       assert_selector ".stops li", minimum: 3
       assert_text(/from the trail|on the trail/i)
       form = open("Record ground that was searched").find("form")
       draw "line", [-100, 60], [100, 80], within: form
       form.fill_in "Wide in sight", with: "15"
       form.click_button "Keep this search"
+
       assert_text "Say what you looked for"
       form = find("details[open]", text: "Record ground").find("form")
       form.first("label", text: "Tree-of-heaven").click
       form.click_button "Keep this search"
+
       assert_text "1 absence on record"
       assert_text "Tree-of-heaven: not on the"
 
@@ -214,10 +254,13 @@ module Thistle
       form.fill_in "Distance to keep", with: "30"
       form.fill_in "Name", with: "Bee yard"
       form.click_button "Put it on the map"
+
       assert_text "Bee yard is on the map"
       find("tr", text: "Bee yard").click_button("Take off")
+
       assert_text "Bee yard was taken off the map"
       click_button "Undo"
+
       assert_text "Bee yard is back"
       assert_empty complaints
     end
@@ -230,11 +273,13 @@ module Thistle
         visit "/survey/layers"
         attach_file "layer-file", grid
         click_button "Put it under the map"
+
         assert_text "looks like metres, not degrees"
         attach_file "layer-file", grid
         find("summary", text: "For a picture").click
         fill_in "Projection, if in metres", with: "EPSG:32615"
         click_button "Put it under the map"
+
         assert_text "dem.asc is on the map"
         picture = "#{dir}/air.png"
         ChunkyPNG::Image.new(40, 30, ChunkyPNG::Color.rgb(120, 150, 90)).save(picture)
@@ -243,12 +288,15 @@ module Thistle
         find("summary", text: "For a picture").click
         attach_file "world", "#{dir}/air.pgw"
         click_button "Put it under the map"
+
         assert_text "air.png is on the map"
         assert_selector "img.leaflet-image-layer[src$='/picture']", visible: :all
         find("label", text: "air.png").click
+
         assert_no_selector "img.leaflet-image-layer[src$='/picture']", visible: :all
         fill_in "Address with", with: "http://plain.example/{z}"
         click_button "Keep"
+
         assert_text "begins with https://"
       end
       assert_empty complaints

@@ -9,7 +9,7 @@ module Thistle
     VIEWS = ["/", "/identify?c[habit]=shrub&c[pith]=hollow", "/identify", "/identify/plants/giant_hogweed", "/identify/reports", "/identify/practice", "/identify/practice?kind=method&next=1",
              "/identify/duel/caltrop/warty_caltrop",
              "/survey", "/survey/walk", "/survey/searches", "/survey/zones", "/survey/layers", "/survey/files", "/survey/totals", "/survey/site-map",
-             "/survey/patches/%{patch}", "/season", "/decide?patch=%{patch}", "/mix?patch=%{patch}", "/mix?vessel=tank",
+             "/survey/patches/%{patch}", "/season", "/season/fit?work=foliar", "/season/weather", "/season/calendar", "/decide?patch=%{patch}", "/mix?patch=%{patch}", "/mix?vessel=tank",
              "/work", "/work?patch=%{patch}&method=cut_stump", "/recheck", "/recheck/patches/%{patch}", "/replant?patch=%{patch}",
              "/records", "/find?q=mil"].freeze
     TAGS = %w[wcag2a wcag2aa wcag21a wcag21aa wcag22aa].freeze
@@ -31,7 +31,7 @@ module Thistle
     # DESIGN.md section 4: in field views 7 : 1 and targets of at least 44 px.
     def test_field_views_can_be_read_and_hit_outdoors
       resize "phone"
-      faults = ["/", "/decide?patch=%{patch}", "/recheck", "/recheck/patches/%{patch}", "/work?patch=%{patch}", "/survey", "/survey/walk"].flat_map do |view|
+      faults = ["/", "/decide?patch=%{patch}", "/recheck", "/recheck/patches/%{patch}", "/work?patch=%{patch}", "/survey", "/survey/walk", "/season/fit"].flat_map do |view|
         visit format(view, patch: Testing.patch("Q-05").id)
         settle
         [*axe(view, Axe::API::Run.new.checking_only("color-contrast-enhanced")), *small_targets(view)]
@@ -43,14 +43,18 @@ module Thistle
     def test_keys_and_undo
       visit "/"
       find("body").send_keys("?")
+
       assert_selector "dialog#keys", text: "the rooms, in working order"
       click_button "Close"
       find("body").send_keys("n")
+
       assert_selector "#patch-form[open]"
       visit "/survey/patches/#{Testing.patch("Q-09").id}"
       click_button "Take Q-09 off the map"
+
       assert_text "Q-09 was taken off the map"
       click_button "Undo"
+
       assert_text "Undone: Q-09 taken off the map"
     end
 
@@ -58,8 +62,10 @@ module Thistle
     def test_a_crossed_drawing_is_repaired
       visit "/survey"
       draw_area [20, -120], [100, -60], [100, -120], [20, -60]
+
       assert_selector ".measure", text: "crosses itself near"
       click_button "Use the repaired shape"
+
       assert_selector ".measure", text: "gross area"
     end
 

@@ -16,6 +16,7 @@ module Thistle
       recheck
       replant
       today
+
       assert_empty complaints
     end
 
@@ -26,6 +27,7 @@ module Thistle
       look = find("#look-#{character}", visible: :all)
       look.find(:xpath, "./ancestor::details[1]/summary").click unless look.visible?
       within("#look-#{character}") { find("label.glyph-card", text: /\A#{words}/).click }
+
       assert_selector ".answered", text: words
     end
 
@@ -37,6 +39,7 @@ module Thistle
     def draw_a_patch
       find("body").send_keys("2")
       draw_area [20, -120], [100, -120], [100, -60], [20, -60]
+
       assert_selector ".measure", text: "gross area"
       assert_selector ".measure", text: "to water"
       fill_in "Stems counted", with: "60"
@@ -45,8 +48,10 @@ module Thistle
       pick "Light", "part shade"
       pick "Desirable plants in reach", "yes"
       click_button "Put it on the map"
+
       assert_text "Q-13 is on the map"
       @patch = Testing.patch("Q-13")
+
       assert_in_delta Core::Survey::Geodesic.area(JSON.parse(@patch.geometry)["coordinates"].first), @patch.gross_m2, 1e-6
       assert_text "infested, estimated"
     end
@@ -57,9 +62,11 @@ module Thistle
       choose_glyph "leaf_arrangement", "opposite"
       choose_glyph "leaf_margin", "smooth"
       choose_glyph "bark", "shaggy strips"
+
       assert_text "Not settled yet"
       assert_text "Cut twig or Flower colour or Leaf tip tells it from Coralberry"
       visit "#{current_path}/duel/amur_honeysuckle/coralberry"
+
       assert_selector "tr.deciding", text: "Cut twig"
       page.go_back
       choose_glyph "pith", "hollow"
@@ -67,8 +74,10 @@ module Thistle
       choose_glyph "flower_stalk", "short"
       choose_glyph "flower_colour", "white"
       choose_glyph "flower_cluster", "along the stem"
+
       assert_text "Settled: Amur honeysuckle"
       click_button "Settle Q-13 as Amur honeysuckle"
+
       assert_text "Settled: Amur honeysuckle."
       assert_equal "standing", @patch.reload.state
     end
@@ -77,28 +86,37 @@ module Thistle
 
     def decide
       click_link "Decide", href: "/decide?patch=#{@patch.id}"
+
       assert_selector "article.verdict.wait", text: "Cut low and paint the ring"
       verdict("Cut low and paint the ring").find("summary").click
+
       assert_text "rule sap rise, common practice"
       assert_selector "article.verdict.go", text: "Pull with the lever tool"
       pick "Soil", "dry"
+
       assert_selector "article.verdict.wait", text: "Pull with the lever tool"
       pick "Licensed person", "no"
+
       assert_selector "article.verdict.no", text: "Cut low and paint the ring"
       pick "Soil", "moist"
       pick "Licensed person", "yes"
+
       assert_selector "article.verdict.go", text: "Pull with the lever tool"
       fill_in "On", with: Date.new(2026, 10, 20)
+
       assert_selector "article.verdict.go", text: "Cut low and paint the ring"
       assert_includes current_url, "date=2026-10-20"
     end
 
     def mix
       verdict("Cut low and paint the ring").click_link("Mix")
+
       assert_selector "#mixed", text: "99 mL"
       fill_in "Target strength", with: "50"
+
       assert_text "stronger than the stock's 41 %"
       fill_in "Target strength", with: "20.5"
+
       assert_selector ".stock", text: "99 mL"
       assert_selector ".working", text: "60 stems × 3 mL × 1.1 to spare"
       assert_text "The product's label is the law"
@@ -111,11 +129,13 @@ module Thistle
       fill_in "People", with: "3"
       fill_in "Hours each", with: "2"
       click_button "Keep this record"
+
       assert_text "Licensed applicator is needed"
       assert_field "Hours each", with: "2"
       fill_in "Licensed applicator", with: "M. Oakes"
       fill_in "Who", with: "M. Oakes and two volunteers"
       click_button "Keep this record"
+
       assert_text "Work recorded"
       assert_equal "hit", @patch.reload.state
       assert_text "stump resprouts and suckers"
@@ -126,17 +146,21 @@ module Thistle
       click_link "Check", href: "/recheck/patches/#{@patch.id}"
       resize "phone"
       4.times { click_button "One more, Stubs alive" }
+
       assert_selector "#control", text: "93 % of stubs dead"
       assert_selector "#control", text: "Next: treat 4 again"
       click_button "Keep this check"
+
       assert_text "Q-13 is regrowing"
       resize "desk"
+
       assert_text "93 % of stems dead"
       assert_text "Treat again: 4 alive"
     end
 
     def replant
       click_link "Replant", href: "/replant?patch=#{@patch.id}"
+
       assert_selector "article.native", text: "Spicebush"
       fill_in "Area", with: "100"
       spicebush = find("article.native", text: "Spicebush")
@@ -146,12 +170,14 @@ module Thistle
       pick "Plugs in", "squares"
       find("article.native", text: "Spicebush").assert_text "25"
       find("article.native", text: "Spicebush").click_button "Plan to plant"
+
       assert_text "Spicebush is planned"
       assert_text "25 plugs on 100 m²"
     end
 
     def today
       find("body").send_keys("0")
+
       assert_text "What this day is good for"
       assert_text "Treat again: 4 alive"
     end

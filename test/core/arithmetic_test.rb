@@ -25,6 +25,7 @@ module Thistle
     # CHECKS.md: acid equivalents from molar masses, which are sums of standard atomic weights.
     def test_acid_equivalents
       shares = { "glyphosate_ipa" => 0.7410, "triclopyr_tea" => 0.7171, "triclopyr_bee" => 0.7191 }
+
       shares.each { |key, share| assert_in_delta share, ACTIVES[key].acid_share, 1e-4 }
       carbon, hydrogen, nitrogen, oxygen, phosphorus = 12.011, 1.008, 14.007, 15.999, 30.974
       glyphosate = (3 * carbon) + (8 * hydrogen) + nitrogen + (5 * oxygen) + phosphorus
@@ -94,6 +95,7 @@ module Thistle
       assert_equal 11_548, quantity.plugs(area_m2: 10_000 * ft2, spacing_m: 0.3048).plugs
       assert_equal 4_445, quantity.plugs(area_m2: 10_000 * ft2, spacing_m: 0.4572, grid: "square").plugs
       seed = quantity.seed(area_m2: 1.0, seeds_per_m2: 10, seeds_per_g: 1, purity: 0.9, germination: 0.8)
+
       assert_in_delta 13.89, seed.bulk_g, 0.005
       assert_raises(Core::BadInput) { quantity.seed(area_m2: 1.0, seeds_per_m2: 1, seeds_per_g: 1, purity: 1.2, germination: 0.8) }
       assert_raises(Core::BadInput) { quantity.plugs(area_m2: 0, spacing_m: 1) }

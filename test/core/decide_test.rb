@@ -46,6 +46,7 @@ module Thistle
 
       assert_predicate dry, :wait?
       rain = (Testing::TODAY..dry.until).sum { |date| site.day(date).rain }
+
       assert_operator rain, :>, 8, "something must have wetted the soil by #{dry.until}"
       assert_predicate verdict("amur_honeysuckle", "hand_pull", size: "pencil"), :go?
       assert_predicate verdict("amur_honeysuckle", "hand_pull", size: "pencil", soil: :saturated), :wait?
@@ -67,12 +68,14 @@ module Thistle
       end
       assert_predicate verdict("tree_of_heaven", "hack_and_squirt", size: "wrist"), :wait?
       late = verdict("tree_of_heaven", "hack_and_squirt", size: "wrist", date: Date.new(2026, 8, 12))
+
       refute_includes rules(late, :wait), :late_summer_flow
     end
 
     def test_nothing_but_an_aquatic_label_near_water
       { 4.0 => :no, nil => :no, 0.0 => :no }.each do |distance, kind|
         found = verdict("amur_honeysuckle", "cut_stump", size: "wrist", water_m: distance, date: Date.new(2026, 10, 5))
+
         assert_equal kind, found.kind, "#{distance.inspect} m"
       end
       labelled = verdict("amur_honeysuckle", "cut_stump", size: "wrist", water_m: 4.0, aquatic_label: true, date: Date.new(2026, 10, 5))

@@ -20,6 +20,7 @@ module Thistle
       Dir.mktmpdir do |dir|
         File.write("#{dir}/dem.asc", text)
         _, said, status = Open3.capture3("gdaldem", what, "#{dir}/dem.asc", "#{dir}/tif", *options)
+
         assert_predicate status, :success?, said
         system("gdal_translate", "-q", "-of", "AAIGrid", "#{dir}/tif", "#{dir}/out.asc", exception: true)
         File.readlines("#{dir}/out.asc").grep(/\A\s*-?\d/).map { |line| line.split.map(&:to_f) }
@@ -35,9 +36,11 @@ module Thistle
 
         assert_in_delta slope[row][column], steep, 0.01
         turn = (aspect[row][column] - faces).abs
+
         assert_operator [turn, 360 - turn].min, :<, 0.05
         assert_in_delta shade[row][column], ours.shades[(row * SIDE) + column], 2 if row == 20
       end
+
       assert_nil ours.lie_at(0, 5)
     end
 
@@ -75,6 +78,7 @@ module Thistle
       assert(lines.all? { |_, line| line.size > 1 })
       flat = Formats::EsriGrid.read(grid(Array.new(SIDE) { |r| Array.new(SIDE, r) }), crs: "EPSG:32615")
       level, line = flat.contours(39.5).find { |height, _| height.zero? } || flat.contours(20).first
+
       assert_equal SIDE, line.size, "one straight line from side to side at #{level}"
       assert_match(/more than 200/, assert_raises(Core::BadInput) { elevation.contours(0.1) }.message)
     end

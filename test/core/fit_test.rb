@@ -70,6 +70,7 @@ module Thistle
       assert_equal [60.0, :frozen], [soil.snow.round(6), soil.kind]
       assert_in_delta 0.5, soil.fill
       thaw = soil.pass(cold.with(tmin: 2.0, tmax: 6.0, rain: 0.0)) && soil.flow
+
       assert_in_delta 12, thaw.runoff
     end
 

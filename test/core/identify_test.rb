@@ -94,6 +94,7 @@ module Thistle
       assert_match(/Cut twig.*has not been seen to fit/, settlement.reasons.join(" "))
       assert_includes settlement.photographs, "cut twig"
       more = HONEYSUCKLE.merge("pith" => "hollow", "leaf_tip" => "long", "flower_stalk" => "short", "flower_colour" => "white", "leaf_shape" => "pointed")
+
       assert_empty key(more).settlement.reasons
     end
 
@@ -104,6 +105,7 @@ module Thistle
 
       assert_match(/Thorns or spines speaks against Amur honeysuckle/, settlement.reasons.join)
       fights = settlement.fights.to_h { |fight| [fight.character.key, fight.plant.key] }
+
       assert_equal "amur_honeysuckle", fights["pith"]
       assert_includes %w[lantana himalayan_blackberry multiflora_rose], fights["thorns"]
       assert_empty key(HONEYSUCKLE).settlement.fights
@@ -124,6 +126,7 @@ module Thistle
       assert_in_delta entropy.call(counting.map(&:first)) - after, look.gain, 1e-9
       assert_operator asked.next_look.worth, :>=, asked.looks.last.worth
       outcome = look.outcomes.first
+
       assert_in_delta asked.plus("flower_colour", outcome.state).top.probability, outcome.probability, 1e-12
     end
 
@@ -140,11 +143,13 @@ module Thistle
     def test_nobody_is_asked_to_crush_a_plant_that_may_harm
       [{ "habit" => "vine", "leaf_type" => "three" }, { "flower_cluster" => "umbel", "habit" => "herb" }].each do |seen|
         asked = key(seen, date: Date.new(2026, 6, 20))
+
         assert(asked.hazards.any?(&:grave?))
         assert_empty asked.looks.filter_map { |look| look.character.touch }, seen.to_s
         assert_includes asked.withheld.map(&:key), "sap"
       end
       tree = key({ "habit" => "tree", "leaf_type" => "pinnate" }, region: "na_midwest")
+
       assert_empty tree.looks.map { |look| look.character.touch } & %w[crush break]
     end
 
@@ -162,6 +167,7 @@ module Thistle
       150.times do
         left, right = plants.sample(2, random:)
         rows = Core::Identify::Duel.new(left, right).rows
+
         assert_operator rows.size, :>=, 3, "#{left.key} and #{right.key}"
         assert_equal rows.map(&:apart), rows.map(&:apart).sort.reverse if rows.none?(&:deciding)
       end

@@ -32,8 +32,10 @@ module Thistle
         "poison" => %w[poison_hemlock water_hemlock pokeweed chinaberry cherry_laurel], "sap" => %w[leafy_spurge flowering_spurge ground_ivy] }.each do |hazard, keys|
         keys.each { |key| assert_includes plant(key).hazards, hazard, key }
       end
+
       %w[japanese_knotweed yellow_archangel].each { |key| assert_equal "bag_and_landfill", plant(key).disposal["clean"], key }
       library.invaders.select { |one| one.phase?("ripe_seed") && one.is?(:thorny) }.each { |one| assert_includes one.hazards, "thorns", one.key unless one.aquatic? }
+
       assert(library.invaders.select(&:aquatic?).all? { |one| one.hazards.include?("water") && one.disposal["clean"] == "above_high_water" })
     end
 
@@ -41,16 +43,19 @@ module Thistle
     def test_no_resprouter_is_told_to_be_cut_as_a_kill
       library.invaders.select { |one| one.woody? && one.resprouts? }.each do |one|
         row = one.removals["cut_only"]
+
         assert row.nil? || row["backfires"], "#{one.key}: cutting alone"
       end
       library.invaders.select { |one| one.is?(:root_suckers) && one.form == :tree }.each do |one|
         row = one.removals["girdle"]
+
         assert row.nil? || row["backfires"], "#{one.key}: girdling"
       end
     end
 
     def test_health_finds_what_is_wrong_and_passes_what_is_right
       health = Core::Knowledge::Health.new(library)
+
       assert_empty health.hard_pairs
       assert_empty health.idle_characters + health.thin_plants + health.unused_states
       assert_equal %w[eurasian_watermilfoil northern_watermilfoil], [health.pairs.first.left.key, health.pairs.first.right.key].sort

@@ -66,6 +66,7 @@ module Thistle
       assert_in_delta here.area, shape.area, 1e-3
       assert_operator shape.bounds[2] - shape.bounds[0], :<, 0.01
       out = shape.published
+
       assert_equal "MultiPolygon", out["type"]
       assert(out["coordinates"].flatten(2).all? { |lon, _| lon.between?(-180, 180) })
       assert_in_delta shape.area, Shape.new(out).area, 1e-3
@@ -82,6 +83,7 @@ module Thistle
       assert_equal 3, parts.size
       assert_in_delta shape.area, parts.sum(&:area), shape.area * 1e-6
       miss = Shape.new("type" => "LineString", "coordinates" => [[-91.38, 37.99], [-91.38, 38.03]])
+
       assert_match(/does not cut/, assert_raises(Core::BadInput) { Overlay.split(shape, miss) }.message)
     end
 

@@ -59,11 +59,14 @@ module Thistle
       times = (0..40).map { |n| n * 2.0 }
       truth = times.map { |t| 3 + (1.3 * t) }
       exact = Survey::Smoother.new(times, truth, [2.0] * 41, 0.35).values
+
       exact.zip(truth) { |a, b| assert_in_delta b, a, 0.5 }
       noisy = truth.each_with_index.map { |x, n| n == 20 ? x + 9 : x }
       smoothed = Survey::Smoother.new(times, noisy, [2.0] * 41, 0.05).values
+
       assert_operator (smoothed[20] - truth[20]).abs, :<, 2.0
       sure = Survey::Smoother.new(times, noisy, Array.new(41) { |n| n == 20 ? 0.01 : 4.0 }, 0.35).values
+
       assert_in_delta noisy[20], sure[20], 0.1
     end
 
@@ -74,6 +77,7 @@ module Thistle
         nest = Survey::Nest.new(metres) { |other, shape| other.distance(shape) <= metres }
         shapes.each_with_index do |shape, n|
           plain = shapes.first(n).find { |other| Survey::Geodesic.distance(other.positions.first, shape.positions.first) <= metres }
+
           assert_equal plain.nil?, nest.near(shape).nil?, "#{metres} m, #{n}"
           nest.add(shape.bounds, shape)
         end

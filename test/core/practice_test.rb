@@ -51,6 +51,7 @@ module Thistle
 
       assert_operator best, :>=, 0.9 * dealt.size
       again = Core::Identify::Card.new(dealt.first.plant, seed: 3, site:, date: Date.new(2026, 7, 1))
+
       assert_equal [dealt.first.looks, dealt.first.names], [again.looks, again.names]
     end
 
@@ -59,6 +60,7 @@ module Thistle
       40.times do |seed|
         asked = Core::Decide::Question.new(Core::Knowledge.shipped.invaders[seed * 2], seed:, site: Testing.site)
         going = Core::Decide::Bench.new(asked.choices, Testing.site).going.map(&:key)
+
         asked.removals.select(&:removes?).each { |removal| assert_equal going.include?(removal.key), asked.right?(removal.key) }
         refute asked.right?("no_such_method")
       end

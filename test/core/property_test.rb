@@ -57,6 +57,7 @@ module Thistle
           refute_equal "none", choices.stance
           assert_empty (choices.zones || []).map(&:kind) & %w[no_spray well]
           water = choices.aquatic_label || (choices.water_m && choices.water_m >= Core::Decide::Choices::NEAR_WATER_M)
+
           assert water
           assert choices.settled
         end

@@ -89,6 +89,7 @@ module Thistle
       with_copy do |dir|
         file = File.join(dir, path)
         text = File.read(file)
+
         assert_includes text, from
         File.write(file, text.sub(from, to))
         assert_raises(Core::Knowledge::Fault) { Core::Knowledge.new(folder: dir) }.message
@@ -126,6 +127,7 @@ module Thistle
       RUBY
       assert_equal "alone\n", IO.popen([RbConfig.ruby, "-e", script], chdir: ROOT, &:read)
       sources = Dir["#{ROOT}/core/**/*.rb"].map { |path| File.read(path) }.join
+
       refute_match(/Date\.today|Time\.now/, sources, "today is always passed in")
     end
   end

@@ -89,9 +89,11 @@ module Thistle
       route.stops.each { |stop| refute_predicate west.distance(Shape.new("type" => "Point", "coordinates" => stop.place)), :zero? }
       assert_equal "trail", route.stops.first.reasons.first.first
       places = [trail.positions.last, *route.stops.map(&:place), trail.positions.last]
+
       assert_in_delta places.each_cons(2).sum { |a, b| Survey::Geodesic.distance(a, b) }, route.length_m, route.length_m * 1e-3
 
       cover = Survey::Searched.cover(boundary, [west])
+
       assert_in_delta cover[:seen_m2] + cover[:unseen].area, boundary.area, 1
       assert_match(/how wide/, assert_raises(Core::BadInput) { Survey::Searched.ground(trail) }.message)
     end
@@ -101,6 +103,7 @@ module Thistle
 
       assert_equal [[375.0, :estimated], [750, :estimated]], [amount.infested, amount.stem_count]
       told = amount.with(infested_m2: 90.0, cover_percent: 12.0, stems: { "pencil" => 40, "wrist" => 40, "seedling" => 3 })
+
       assert_equal [[90.0, :measured], 12.0, [83, :counted], "wrist"], [told.infested, told.cover, told.stem_count, told.stem_size]
       assert_nil Survey::Amount.new(gross_m2: 5.0).infested
     end

@@ -43,6 +43,7 @@ module Thistle
         arrival = draft(file, property: other)
         arrival.take(seen_on: Testing::TODAY)
         found = arrival.patches.to_h { |patch| [patch.code, told[patch]] }
+
         wanted.each { |code, facts| assert_equal facts, found[code], "#{kind}, #{code}" }
         assert_equal absences, other.searches_dataset.to_a.sum { |search| search.absences.size } if kind == "zip"
         arrival.undo
@@ -88,6 +89,7 @@ module Thistle
         polygons(feature["geometry"]).each do |rings|
           rings.each_with_index do |ring, n|
             turn = ring.each_cons(2).sum { |(x, y), (u, v)| (u - x) * (v + y) }
+
             assert_equal ring.first, ring.last
             assert_equal n.zero?, turn.negative?, "ring #{n} of #{feature.dig("properties", "code")}"
           end
@@ -104,6 +106,7 @@ module Thistle
       assert_equal %w[eml.xml meta.xml occurrence.txt], files.keys.sort
       assert_equal rows.headers, meta.xpath("//field").sort_by { |field| field["index"].to_i }.map { |field| field["term"].split("/").last }
       absent = rows.select { |row| row["occurrenceStatus"] == "absent" }
+
       assert_equal @property.searches.sum { |search| search.absences.size }, absent.size
       assert(absent.all? { |row| row["samplingEffort"].end_with?("m2 searched") && row["footprintWKT"].start_with?("Polygon", "POLYGON") })
     end
@@ -115,11 +118,13 @@ module Thistle
         { "CSV" => ["csv", "-lco", "GEOMETRY=AS_WKT"], "GeoJSON" => ["json"], "KML" => ["kml"], "LIBKML" => ["kmz"] }.each do |driver, (suffix, *options)|
           path = "#{dir}/out.#{suffix}"
           _, said, status = Open3.capture3("ogr2ogr", "-f", driver, *options, path, "#{dir}/in.geojson")
+
           assert_predicate status, :success?, said
           features = Formats::Reader.read(File.binread(path))
 
           assert_equal 12, features.size, driver
           found = features.find { |f| f.properties.value?("Q-04") || f.name == "Q-04" }
+
           assert_in_delta @odd.gross_m2, Core::Survey::Shape.new(found.geometry).area, @odd.gross_m2 * 1e-4, driver
         end
       end
@@ -136,8 +141,10 @@ module Thistle
         end
       end
       latin = Formats::Reader.read("name,lat,lon\nM\xFChle,38,-91\n".b)
+
       assert_equal "Mühle", latin.first.name
       values, notes = Core::Survey::Columns.read({ "species" => "Alliaria petiolata (M. Bieb.)", "date" => "03/04/2025", "acres" => "0.5" }, Core::Survey::Columns.guess(%w[species date acres]), Core::Knowledge.shipped)
+
       assert_equal "garlic_mustard", values[:plant_key]
       assert_in_delta 2023.428, values[:infested_m2], 0.001
       assert_match(%r{date seen “03/04/2025” was not understood}, notes.first)
@@ -159,6 +166,7 @@ module Thistle
         6 => /refuse: .*metres, not degrees/, 7 => /refuse: .*no length/, 8 => /refuse: .*no place/, 9 => /refuse: its code X-0 stands in row 1/, 10 => /double: row 1 is the same plant within 5 m/ }
         .each { |row, words| assert_match words, said[row] }
       arrival.take(seen_on: Testing::TODAY)
+
       assert_equal %w[X-0 X-1 X-2], arrival.patches.map(&:code).sort
     end
 
@@ -166,6 +174,7 @@ module Thistle
       bomb = Formats::Archive.pack("doc.kml" => "<kml>#{" " * 60_000_000}</kml>")
       trap = %(<?xml version="1.0"?><!DOCTYPE kml [<!ENTITY f SYSTEM "file:///etc/hostname">]><kml><Placemark><name>&f;</name><Point><coordinates>-91,38</coordinates></Point></Placemark></kml>)
       utm = JSON.generate(type: "FeatureCollection", crs: { type: "name", properties: { name: "urn:ogc:def:crs:EPSG::32615" } }, features: [])
+
       { bomb => /unpacks to more than 48 MB/, trap => /document type/, Formats::Archive.pack("a.txt" => "x") => /neither a KML/, bytes("kmz")[0, 900] => /cut off or damaged/,
         "code,x\nA,1\n" => /no columns of latitude/, "code,lat,lon\n\"A,1,2\n" => /breaks off in line 2/, utm => /not in longitude and latitude/, "[#{"[" * 500}" => /not GeoJSON/,
         %({"type":"Feature","geometry":#{"[" * 90}) => /cut off/, "$GPGGA,1,2*00\n" => /load it under Walk/ }.each do |file, message|
@@ -197,11 +206,13 @@ module Thistle
     def test_nmea_checksums_and_fixes
       assert_equal "47", Formats::NMEA.checksum("GPGGA,123519,4807.038,N,01131.000,E,1,08,0.9,545.4,M,46.9,M,,")
       fixes = Formats::NMEA.fixes("$GPGGA,123519,4807.038,N,01131.000,E,1,08,0.9,545.4,M,46.9,M,,*47\r\n$GPGGA,123520,4807.038,N,01131.000,E,1,08,0.9,545.4,M,46.9,M,,*47\r\n")
+
       assert_equal 1, fixes.size, "a wrong checksum is passed over"
       assert_in_delta 48.1173, fixes.first.lat, 1e-6
       assert_in_delta 11.516667, fixes.first.lon, 1e-6
       walk = StandIns::GpsReceiver.new(seed: 3).walk(Testing.patch("Q-01").shape, start: Time.utc(2026, 5, 12, 23, 59))
       again = Formats::NMEA.fixes(Formats::NMEA.write(walk))
+
       assert_equal walk.size, again.size
       walk.zip(again) { |a, b| assert_in_delta 0, Core::Survey::Geodesic.distance([a.lon, a.lat], [b.lon, b.lat]), 0.005 }
       assert_in_delta walk.last.time - walk.first.time, again.last.time - again.first.time, 0.02

@@ -53,6 +53,7 @@ module Thistle
         end
 
         assert_operator refused, :>, 0, "nothing was refused: is it looked at?" unless kind == "nmea" # a log only loses a sentence
+
         assert_equal ROUNDS, taken + refused
         assert_operator Process.clock_gettime(Process::CLOCK_MONOTONIC) - began, :<, 60
       end
@@ -75,6 +76,7 @@ module Thistle
       assert_operator arrival.counts["refuse"], :>, 200
       assert(arrival.arrival_rows_dataset.where(verdict: "refuse").all? { |row| row.reason.to_s != "" })
       arrival.take(seen_on: Testing::TODAY)
+
       assert_equal arrival.counts["add"], arrival.patches_dataset.count
     end
   end

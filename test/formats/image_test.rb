@@ -33,6 +33,7 @@ module Thistle
       assert_equal "leaf.jpg", image.filename
       refute_includes image.public_bytes, "Exif"
       again = Image.new("leaf.jpg", image.public_bytes)
+
       assert_nil again.latitude
       assert_equal jpeg(exif: false), image.public_bytes
     end
@@ -45,6 +46,7 @@ module Thistle
       assert_match(/broken JPEG/, why(jpeg.byteslice(0, 60)))
       assert_match(/broken PNG/, why("\x89PNG\r\n\x1A\nshort".b))
       random = Random.new(4)
+
       100.times { |n| assert_match(/broken|cut off/, why(Image::TYPES.values[n % 2] + random.bytes(random.rand(0..200)))) }
     end
 

@@ -22,6 +22,7 @@ module Thistle
         from, to = File.join(dir, "in.geojson"), File.join(dir, "out#{suffix}")
         File.write(from, source)
         _, err, status = Open3.capture3("ogr2ogr", "-f", format, to, from, *options)
+
         assert_predicate status, :success?, err
         File.binread(to)
       end
@@ -43,6 +44,7 @@ module Thistle
 
       assert_equal [["Point", "One tree"]], read(written_by_ogr("GPX", ".gpx", source: points)).map { |f| [f.geometry["type"], f.name] }
       track = read(written_by_ogr("GPX", ".gpx", source: lines, options: ["-lco", "FORCE_GPX_TRACK=YES"]))
+
       assert_equal [["LineString", RING.first(3)]], track.map { |f| f.geometry.values_at("type", "coordinates") }
     end
 
@@ -56,6 +58,7 @@ module Thistle
 
     def test_files_that_are_not_what_they_say
       kml = written_by_ogr("KML", ".kml")
+
       { "" => /empty/, "PK\x03\x04zip" => /cut off or damaged/, "\x00\x01\x02" => /not GeoJSON, KML/, SOURCE[0, SOURCE.size / 2] => /cut off/,
         kml[0, kml.size / 2] => /cut off or damaged near line/, '{"type":"FeatureCollection","features":[]}' => /no points/,
         '{"type":"FeatureCollection"}' => /no list/, "<kml></kml>" => /no points/,

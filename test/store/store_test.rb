@@ -35,6 +35,7 @@ module Thistle
           assert Sequel::Migrator.is_current?(db, Store::Database::MIGRATIONS)
         end
         copy = Dir["#{path}.before-*"].first
+
         Sequel.sqlite(copy) { |db| assert_equal ["Old ground"], db[:properties].select_map(:name) }
       end
     end
@@ -48,6 +49,7 @@ module Thistle
         plain = @property.live_patches.all.select { |p| p.west <= box[2] && p.east >= box[0] && p.south <= box[3] && p.north >= box[1] }
 
         found = JSON.parse(Store::InView.new(@property.id, box).json)["features"]
+
         assert_equal plain.map(&:id).sort, found.map { |f| f["id"] }.sort
         assert_equal plain.map(&:id).sort, Store::Patch.live.within(box).where(property_id: @property.id).select_map(:id).sort
       end
@@ -60,6 +62,7 @@ module Thistle
 
       assert_equal [patch.id], Store::Patch.within([-91.3901, 38.0099, -91.3899, 38.0101]).select_map(:id)
       patch.delete
+
       assert_empty Store::Patch.within([-91.3901, 38.0099, -91.3899, 38.0101]).all
     end
 
@@ -73,6 +76,7 @@ module Thistle
                    treatment.tasks.map(&:reason).sort
       assert_equal "moist", treatment.conditions["soil"]
       treat(patch.reload, stems_done: 4)
+
       assert_equal 2, patch.reload.open_tasks.size, "the second treatment's visits take the place of the first's"
     end
 
@@ -85,6 +89,7 @@ module Thistle
       assert_equal ["Treat again: 5 alive, 2 missed, 11 seedlings"], patch.open_tasks.select { |t| t.kind == "treat" }.map(&:reason)
       treat(patch, stems_done: 7)
       Store::Check.record(patch.reload, checked_on: Testing::TODAY, resprouts: 0, missed: 0, seedlings: 0)
+
       assert_equal "quiet", patch.reload.state
       assert(patch.open_tasks.none? { |t| t.kind == "treat" })
     end
@@ -112,6 +117,7 @@ module Thistle
 
       assert_equal [patch.gross_m2 * 0.625, :estimated], patch.infested
       patch.update(infested_m2: 900.0)
+
       assert_equal [900.0, :measured], patch.infested
       assert_operator patch.gross_m2, :>, 900
     end
@@ -140,6 +146,7 @@ module Thistle
 
         assert_equal "yes\n", run.call("age")
         run.call # the schema says 0: a copy is made before anything is touched
+
         assert_equal 1, Dir["#{file}.before-*"].size
         assert_equal "yes", SQLite3::Database.new(Dir["#{file}.before-*"].first).get_first_value("SELECT value FROM settings WHERE key = 'kept'")
       end

@@ -37,6 +37,7 @@ module Thistle
       assert_equal patch("Q-07").open_tasks.map(&:reason), parts.first.open_tasks.map(&:reason), "a part is come back to as well"
       assert_equal [gross, whole.refresh.gross_m2].map(&:round), whole.versions.last(2).map { |v| v.gross_m2.round }
       undo
+
       assert_equal before, record
     end
 
@@ -68,6 +69,7 @@ module Thistle
       assert_equal [seen, nil], [one.history.size, patch("Q-05").deleted_at && Store::Patch.live[code: "Q-05"]]
       assert_equal visits.sort, one.open_tasks.map(&:reason).sort, "no visit is lost"
       undo
+
       assert_equal [before, all], [record, tasks.call]
       assert_match(/another plant/, assert_raises(Core::BadInput) { Store::Reshape.new(patch("Q-01")).merge(patch("Q-02"), on: @today) }.message)
     end
@@ -84,8 +86,10 @@ module Thistle
       assert_equal [[gross * 0.6, :estimated], 82, "pencil"], [found.infested, found.stems, found.stem_size]
       assert_equal [Date.new(2025, 9, 20), @today], [found.past_shapes.last.from_on, found.shape_from]
       Store::Reshape.new(found).look_again(seen_on: @today - 100, amount: Core::Survey::Amount.new(cover_class: 1))
+
       assert_equal [60.0, gross, 3], [found.refresh.cover_percent, found.gross_m2, found.observations.size]
       Store::Reshape.new(found).look_again(seen_on: @today, amount: Core::Survey::Amount.new(height_cm: 320.0))
+
       assert_equal [60.0, 82, 320.0], [found.refresh.cover_percent, found.stems, found.height_cm], "what was not said stays"
     end
 
@@ -116,6 +120,7 @@ module Thistle
       found = patch("Q-10")
       verdict = -> { Core::Decide::Bench.new(found.refresh.choices(@today), @property.site(@today)).verdicts.find { |v| v.removal.key == "basal_bark" } }
       before = verdict.call.kind
+
       assert_nil found.zones_in_reach&.find { |zone| zone.kind == "no_spray" }
       zone = Store::Zone.draw(@property, Core::Survey::Overlay.buffer(found.shape, 5), kind: "no_spray", name: "School", keep_m: 20.0)
 
@@ -124,6 +129,7 @@ module Thistle
       assert(verdict.call.reasons.any? { |reason| reason.rule == :protected_ground && reason.text.include?("“School”, no-spray zone") })
       assert_in_delta found.gross_m2, Store::Totals.new(@property).by_zone.find { |row| row.key == zone.id }.gross_m2, 0.5
       zone.take_off
+
       assert_nil found.refresh.zones_in_reach&.find { |z| z.kind == "no_spray" }
       assert_equal before, verdict.call.kind
     end
@@ -138,6 +144,7 @@ module Thistle
 
       assert_in_delta 5.0, line.water_m, 0.5
       line.update(width_m: 2.0)
+
       assert_in_delta 19.0, line.refresh.water_m, 0.5
     end
 
@@ -160,9 +167,11 @@ module Thistle
       heights = Array.new(60) { |r| Array.new(60) { r * 8 }.join(" ") }
       bytes = ["ncols 60", "nrows 60", "xllcorner -91.41", "yllcorner 37.997", "cellsize 0.0002", *heights].join("\n")
       layer = Store::Layer.keep(@property, kind: "elevation", name: "steep", bytes:, facts: { step: 10 })
+
       assert_equal %w[flat steep], patch("Q-01").then { |p| [p.slope, p.lie] }
       assert_equal "north", Core::Survey::Elevation::Lie.new(aspect: patch("Q-01").aspect_deg).faces
       layer.take_off
+
       assert_operator patch("Q-01").slope_deg, :<, 19
     end
 
@@ -181,6 +190,7 @@ module Thistle
       features = rows.each_with_index.map { |properties, n| Formats::Feature.new(geometry: n.zero? ? patch("Q-01").shape.published : { "type" => "Point", "coordinates" => [-91.39, 38.0] }, name: "row", properties:) }
       arrival = Store::Arrival.draft(@property, "a.geojson", features)
       arrival.dry_run(seen_on: @today)
+
       assert_equal({ "change" => 1, "add" => 1 }, arrival.counts)
 
       Store::Overlaps.stub(:settle, ->(*, **) { raise "the disk is full" }) do
@@ -189,8 +199,10 @@ module Thistle
       assert_equal [before, "failed"], [record, arrival.refresh.status]
       done = []
       arrival.take(seen_on: @today) { |n| done << n }
+
       assert_equal ["from the file", "caltrop", [2]], [patch("Q-01").note, patch("N-1").plant_key, done]
       arrival.undo
+
       assert_equal before, record
     end
 
@@ -203,6 +215,7 @@ module Thistle
               [patch("Q-03").shape.published, { "code" => "Q-03", "seen_on" => "2026-05-02" }]]
       file = -> { Store::Arrival.draft(@property, "next.csv", rows.map { |geometry, properties| Formats::Feature.new(geometry:, properties:) }).tap { |a| a.dry_run(seen_on: @today) } }
       arrival = file.call
+
       assert_equal({ "change" => 1, "same" => 2 }, arrival.counts)
       assert_match(/seen again on 2026-05-10, what it was is kept; changes .*shape/, arrival.arrival_rows.first.reason)
       arrival.take(seen_on: @today)
@@ -211,6 +224,7 @@ module Thistle
       assert_in_delta(4.0, patch("Q-03").radius_m, 0.001, "what the file does not name stays")
       assert_equal({ "same" => 3 }, file.call.counts, "the same file again says nothing new")
       arrival.undo
+
       assert_equal [before, all], [record, Store::PatchShape.count]
     end
 
@@ -222,6 +236,7 @@ module Thistle
       arrival = Store::Arrival.draft(@property, "b.geojson", features)
       arrival.map(arrival.columns, apart_m: 5.0, doubles: "add", sure: true)
       arrival.dry_run(seen_on: @today)
+
       assert_equal({ "add" => 2, "double" => 1 }, arrival.counts)
       arrival.take(seen_on: @today)
 
@@ -263,10 +278,12 @@ module Thistle
       rows = Array.new(3200) { |n| { property_id: @property.id, code: "X-#{n}", state: n.even? ? "standing" : "quiet", geometry: '{"type":"Point","coordinates":[-91,38]}', west: -91.0 + (n * 1e-6), east: -91.0 + (n * 1e-6), south: 38.0, north: 38.0, seen_on: @today, slope: "flat", lock_version: 0, shared_m2: 0.0, created_at: now, updated_at: now } }
       Store::Bulk.insert(:patches, rows)
       crowd = JSON.parse(Store::InView.new(@property.id, [-91.01, 37.9, -90.9, 38.1]).json)
+
       assert_equal [3200, 1600], [crowd["crowds"].sum { |c| c["patches"] }, crowd["crowds"].sum { |c| c["standing"] }]
 
       ids = ->(box, seen = nil) { JSON.parse(Store::InView.new(@property.id, box, seen:).json)["features"].map { |f| f["id"] } }
       here, there = [-91.0001, 37.9, -90.9995, 38.1], [-90.9999, 37.9, -90.9990, 38.1]
+
       assert_equal ids[there].sort, (ids[there, here] + (ids[here] & ids[there])).sort
       assert_empty ids[there, here] & ids[here]
     end

@@ -14,6 +14,7 @@ module Thistle
       fixes = square.each_with_index.map { |(x, y), n| { lon: -91.4 + (x / 87_832.0), lat: 38.0 + (y / 110_996.0), time: n * 2.0, accuracy_m: 4.0 } }
       send_form :post, "/survey/walk.json", fixes: JSON.generate(fixes + [{ lon: "x" }, 7])
       phone = JSON.parse(last_response.body)
+
       assert_equal [true, 80, []], phone.values_at("closed", "fixes_kept", "notes")
       assert_in_delta 2500, phone["area_m2"], 60
       assert_includes 20..250, phone["area_standard_error_m2"]
@@ -23,10 +24,12 @@ module Thistle
       gpx = %(<gpx xmlns="http://www.topografix.com/GPX/1/1"><trk><trkseg>#{points}</trkseg></trk></gpx>)
       { "walk.nmea" => nmea, "walk.gpx" => gpx }.each do |name, text|
         send_form :post, "/survey/walk.json", file: upload(text, name)
+
         assert_in_delta phone["area_m2"], JSON.parse(last_response.body)["area_m2"], 2, name
       end
       { { fixes: "{" } => "not a list of fixes", { fixes: "[]" } => "Only 0 usable", { file: upload("hello", "x.txt") } => "not a track", {} => "Walk, load a track", { practice: "99999" } => "no such patch" }.each do |sent, words|
         send_form :post, "/survey/walk", **sent
+
         assert_equal 422, last_response.status
         assert_includes last_response.body, words
       end
@@ -40,8 +43,10 @@ module Thistle
       assert_equal [-91.4021, 38.0012], found.shape.centre.map { |n| n.round(4) }
       assert_equal 1, found.reports.first.photos.size
       follow_redirect!
+
       assert_includes last_response.body, "blind.jpg had no position"
       send_form :post, "/survey/walk/photos", photos: [upload(ImageTest.jpeg(exif: false), "blind.jpg")]
+
       assert_includes last_response.body, "None of them knows where it was taken"
     end
 
@@ -57,9 +62,11 @@ module Thistle
         send_form :post, "/survey/layers", file: upload(File.binread(path), "a.mbtiles")
         layer = Store::Layer.last
         get "/survey/layers/#{layer.id}/2/1/0"
+
         assert_equal ["picture", "image/png"], [last_response.body, last_response.content_type]
         assert_equal 404, get("/survey/layers/#{layer.id}/2/1/3").status
         send_form :post, "/survey/layers", file: upload("#{Formats::MBTiles::SIGN}#{"x" * 500}", "b.mbtiles")
+
         assert_equal 422, last_response.status
         assert_includes last_response.body, "is not an MBTiles file"
       end
@@ -70,12 +77,15 @@ module Thistle
       { { file: upload(png, "a.png") } => "Add its world file", { file: upload(png, "a.png"), corners: "38, -91\n38, x\n37, -91" } => "type three corners",
         { file: upload(png, "a.png"), world: upload("1\n0\n0\n-1\n640000\n4206000", "a.pgw") } => "look like metres", { file: upload("%PDF", "a.pdf") } => "That is not GeoJSON" }.each do |sent, words|
         send_form :post, "/survey/layers", **sent
+
         assert_equal 422, last_response.status, words
         assert_includes last_response.body, words
       end
       send_form :post, "/survey/layers", file: upload(png, "a.png"), corners: "38.01, -91.41\n38.01, -91.39\n38.0, -91.41"
+
       assert_equal [[-91.41, 38.01], [-91.39, 38.01], [-91.41, 38.0]], Store::Layer.last.details["corners"]
       get "/survey/layers/#{Store::Layer.last.id}/picture"
+
       assert_equal png, last_response.body
     end
 
@@ -83,36 +93,47 @@ module Thistle
     def test_outside_tiles_are_off_until_set
       refute_match(/img-src[^;]*http/, get("/survey").headers["content-security-policy"])
       send_form :post, "/survey/tiles", tile_url: "https://tiles.example.org/a/{z}/{x}/{y}.png"
+
       assert_match(%r{img-src 'self' https://tiles\.example\.org data:}, get("/survey").headers["content-security-policy"])
       assert_includes last_response.body, 'data-layer="outside"'
       send_form :post, "/survey/tiles", tile_url: ""
+
       refute_includes get("/survey").body, 'data-layer="outside"'
     end
 
     def test_what_was_typed_stays_with_its_complaint
       id = patch("Q-01").id
       send_form :post, "/survey/patches/#{id}/again", seen_on: "2026-05-12", infested: "999999", note: "by the wall"
+
       assert_equal 422, last_response.status
       ["is more than the ground it stands on", "by the wall", 'value="999999"'].each { |text| assert_includes last_response.body, text }
       send_form :post, "/survey/patches/#{id}/again", seen_on: "2026-05-12"
+
       assert_includes last_response.body, "Say what you saw"
       send_form :post, "/survey/patches/#{id}/merge", seen_on: "2026-05-12", other: patch("Q-02").id
+
       assert_includes last_response.body, "Q-02 is another plant"
       send_form :post, "/survey/patches/#{id}/split", seen_on: "2026-05-12", geometry: '{"type":"LineString","coordinates":[[-91,38],[-91.001,38]]}'
+
       assert_includes last_response.body, "does not cut the patch"
       send_form :post, "/survey/zones", kind: "castle", geometry: '{"type":"Point","coordinates":[-91.4,38]}', name: "Old Fort"
+
       ["The kind is needed", "Old Fort"].each { |text| assert_includes last_response.body, text }
       send_form :post, "/survey/patches/#{id}/merge", seen_on: "2026-05-12", other: patch("Q-10").id
+
       assert_equal [303, nil], [last_response.status, Store::Patch.live[code: "Q-10"]]
       rows = json("/records.json")["rows"]
+
       assert(rows.any? { |row| row["patch"] == "Q-01" && row["text"].start_with?("Free the tree") }, "what was done on Q-10 is still on record")
     end
 
     # 48 MB is the most that is read, 96 MB the most that is let in at all; a nest of empty lists does not fill the memory.
     def test_files_too_large_or_too_deep
       send_form :post, "/survey/arrivals", file: upload("{#{" " * (49 * 1024 * 1024)}}", "big.geojson")
+
       assert_includes last_response.body, "larger than 48 MB"
       send_form :post, "/survey/arrivals", file: upload(%({"type":"FeatureCollection","features":[#{(["[]"] * 200_000).join(",")}]}), "lists.geojson")
+
       assert_includes last_response.body, "more than 150000 shapes"
     end
 
@@ -125,6 +146,7 @@ module Thistle
       assert_equal %w[297mm 210mm], %w[width height].map { |name| svg.root[name] }
       assert_in_delta words.to_i, bar * scale / 10_000, 0.5, "tenths of a millimetre on paper, times the scale"
       codes = svg.xpath("//*[local-name()='text']").map(&:text)
+
       Store::Property.first.live_patches.exclude(state: "closed").select_map(:code).each { |code| assert_includes codes, code }
     end
   end

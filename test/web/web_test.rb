@@ -12,8 +12,10 @@ module Thistle
     def test_every_page_answers_and_as_json
       PAGES.each do |path|
         get path
+
         assert_equal 200, last_response.status, path
         address, query = path.split("?")
+
         assert_kind_of Hash, json("#{address == "/" ? "/" : address}.json?#{query}").then { |data| data.is_a?(Array) ? {} : data }, path
       end
     end
@@ -24,10 +26,12 @@ module Thistle
       assert_includes policy, "script-src 'self';"
       refute_includes policy, "unsafe"
       cookie = last_response.headers["set-cookie"].to_s
+
       assert_match(/httponly/i, cookie)
       assert_match(/samesite=strict/i, cookie)
       refute_match(/<script>|\son\w+=|\sstyle=/, last_response.body, "nothing inline")
       get "/", {}, "HTTP_HOST" => "elsewhere.test"
+
       assert_equal 403, last_response.status
     end
 
@@ -59,8 +63,10 @@ module Thistle
 
       assert_equal %w[go wait no], ["soil=moist", "soil=dry", "size=wider"].map(&kind)
       answer = json("/decide.json?patch=#{id}&licensed=no")
+
       assert(answer["verdicts"].select { |v| %w[cut_stump basal_bark].include?(v["method"]) }.all? { |v| v["verdict"] == "no" })
       get "/decide?patch=#{id}&date=1492-10-12"
+
       assert_includes last_response.body, "within a year of today"
     end
 
@@ -72,6 +78,7 @@ module Thistle
 
       assert_equal "go", found["verdict"]
       get "/survey"
+
       assert_includes last_response.body, " m²"
     end
 
@@ -81,21 +88,26 @@ module Thistle
 
       assert_in_delta 110 * Core::Units::ML_PER_FL_OZ * 20 / 41, answer["stock_ml"], 0.1
       get "/mix?stock=41&target=60"
+
       assert_includes last_response.body, "stronger than the stock"
       assert_includes last_response.body, 'value="60"'
       get "/mix.json?stems=many"
+
       assert_equal 422, last_response.status
     end
 
     # The arithmetic is shown, and so is what forbids it: no licence, a stance, water in reach of a product not made for it.
     def test_a_mix_says_what_the_rules_hold_against_it
       get "/mix?patch=#{patch("P-05").id}"
+
       ["Not on P-05 today", "No licensed applicator", "without herbicide"].each { |text| assert_includes last_response.body, text }
       wet = patch("Q-10").update(water_m: 3.0)
       wet.property.update(aquatic_label: true)
       get "/mix?patch=#{wet.id}&active=glyphosate_ipa"
+
       assert_includes last_response.body, "not labelled for aquatic use"
       get "/mix?patch=#{wet.id}&active=glyphosate_ipa_aquatic"
+
       refute_includes last_response.body, "this product is not labelled"
     end
 
@@ -103,6 +115,7 @@ module Thistle
       ring = [[-91.4, 38.0], [-91.3995, 38.0], [-91.3995, 38.0004], [-91.4, 38.0004], [-91.4, 38.0]]
       geometry = JSON.generate(type: "Polygon", coordinates: [ring])
       send_form :post, "/survey/measure", geometry:, cover_class: "3"
+
       assert_includes last_response.body, "gross area"
       send_form :post, "/survey/patches", geometry:, seen_on: "2026-05-12", plant_key: "garlic_mustard", cover_class: "3", sure: "yes"
       made = patch("Q-13")
@@ -122,6 +135,7 @@ module Thistle
       { { seen_on: "2031-01-01" } => "is in the future", { seen_on: "31 Febtember" } => "must be a date", { stems: "-3" } => "must be greater",
         { plant_key: "triffid" } => "not a plant in the library", { geometry: "" } => "Draw a point" }.each do |wrong, message|
         send_form :post, "/survey/patches", geometry: '{"type":"Point","coordinates":[-91.4,38.0]}', seen_on: "2026-05-12", **wrong
+
         assert_equal 422, last_response.status, wrong.inspect
         assert_includes last_response.body, message
       end
@@ -139,12 +153,14 @@ module Thistle
       ["Someone else changed", "<td>50</td>", "<td>61</td>"].each { |text| assert_includes last_response.body, text }
       assert_equal 50, patch("Q-01").stems
       send_form :put, "/survey/patches/#{mine.id}", **typed, lock_version: last_response.body[/name="lock_version" value="(\d+)"/, 1]
+
       assert_equal [303, 61], [last_response.status, patch("Q-01").stems]
     end
 
     def test_taking_a_patch_off_can_be_undone
       id = patch("Q-09").id
       send_form :delete, "/survey/patches/#{id}"
+
       assert_equal 404, get("/survey/patches/#{id}").status
       send_form :post, "/survey/changes/#{Store::Change.undoable.get(:id)}/undo"
 
@@ -155,13 +171,17 @@ module Thistle
       id = patch("Q-04").id
       fields = { patch: id, method_key: "cut_stump", done_on: "2026-05-12", crew_size: "2", hours: "1.5", stems_done: "20" }
       send_form :post, "/work/treatments", **fields
+
       ["is needed: the licensed person", "how much stock was used"].each { |text| assert_includes last_response.body, text }
       send_form :post, "/work/treatments", **fields, active_key: "glyphosate_ipa", product: "30", mix: "20", applicator: "M. Oakes"
+
       assert_includes last_response.body, "more than the mix"
       send_form :post, "/work/treatments", **fields, done_on: "2024-01-01", active_key: "glyphosate_ipa", product: "30", applicator: "M. Oakes"
+
       assert_includes last_response.body, "before the patch was first seen"
       assert_empty patch("Q-04").treatments
       send_form :post, "/work/treatments", **fields, active_key: "glyphosate_ipa", product: "30", mix: "60", applicator: "M. Oakes"
+
       assert_equal [303, 30.0], [last_response.status, patch("Q-04").treatments.first.product_ml]
     end
 
@@ -178,11 +198,14 @@ module Thistle
       send_form :post, "/survey/arrivals",
                 file: file['{"type":"Feature","geometry":{"type":"Point","coordinates":[38.0,-91.4]},"properties":{"name":"swapped"}}', "a.geojson"]
       follow_redirect!
+
       assert_includes last_response.body, "look swapped"
       send_form :post, "/survey/arrivals", file: file["<kml><Placemark>", "b.kml"]
+
       assert_equal 422, last_response.status
       assert_includes last_response.body, "cut off or damaged"
       post "/survey/arrivals", {}, "CONTENT_LENGTH" => "209715200" # 200 MB
+
       assert_equal 413, last_response.status
     end
 
@@ -197,6 +220,7 @@ module Thistle
     def test_what_was_seen_is_kept_unsettled_until_it_decides
       id = patch("Q-11").id
       send_form :post, "/identify/observations", patch: id, c: { habit: "vine", leaf_margin: "toothed" }
+
       assert_equal ["reported", 2], [patch("Q-11").state, patch("Q-11").observations.size]
       seen = { habit: "vine", climbs_by: "twining", leaf_margin: "toothed", flower_cluster: "axils", flower_colour: "green", leaf_shape: "round",
                root_colour: "orange", leaf_length: "8" }
@@ -204,6 +228,7 @@ module Thistle
 
       assert_equal %w[standing oriental_bittersweet], [patch("Q-11").state, patch("Q-11").plant_key]
       send_form :post, "/identify/observations", patch: id, c: { habit: "" }
+
       assert_equal 422, last_response.status
     end
 
@@ -214,19 +239,24 @@ module Thistle
       path = "/identify/reports/#{report.id}"
       upload = ->(bytes, name) { Rack::Test::UploadedFile.new(StringIO.new(bytes), "image/jpeg", true, original_filename: name) }
       send_form :post, "#{path}/photos", photos: [upload.call("not a picture", "notes.jpg")]
+
       assert_equal 422, last_response.status
       assert_includes last_response.body, "“notes.jpg” is not a JPEG or PNG picture"
       send_form :post, "#{path}/photos", photos: [upload.call(ImageTest.jpeg, "leaf.jpg")]
       get "/identify/photos/#{report.photos.first.id}"
+
       refute_includes last_response.body, "Exif"
       assert_equal "image/jpeg", last_response.media_type
 
       row = CSV.parse(get("#{path}/occurrence.csv").body, headers: true).first
+
       assert_equal ["2026-05-12", "unverified", "what kind of plant: vine; leaf edge: toothed"], row.values_at("eventDate", "identificationVerificationStatus", "occurrenceRemarks")
       assert_in_delta patch("Q-11").shape.centre.last, row["decimalLatitude"].to_f, 1e-5
       send_form :post, "#{path}/answer", answer_key: "oriental_bittersweet", answered_on: "2026-05-30", answered_by: ""
+
       ["is in the future", "must be filled|is missing"].each { |text| assert_match(/#{text}/, last_response.body) }
       send_form :post, "#{path}/answer", answer_key: "oriental_bittersweet", answered_on: "2026-05-12", answered_by: "R. Lindqvist"
+
       assert_equal %w[standing oriental_bittersweet], [patch("Q-11").state, patch("Q-11").plant_key]
       assert_equal ["oriental_bittersweet", nil], json("#{path}.json").values_at("answer", "answer_note")
       assert_includes get("/identify/reports").body, "named by R. Lindqvist"
@@ -235,8 +265,10 @@ module Thistle
     def test_a_report_without_a_place_takes_the_photographs_place
       send_form :post, "/identify/reports", c: { habit: "vine" }
       report = Store::Report.last
+
       assert_nil report.latitude
       report.attach(Formats::Image.new("leaf.jpg", ImageTest.jpeg))
+
       assert_in_delta 38.0012, report.latitude, 1e-6
     end
 
@@ -255,11 +287,14 @@ module Thistle
     def test_what_is_new_here_is_reported_first
       id = patch("Q-04").id
       going = -> { json("/decide.json?patch=#{id}&soil=moist")["verdicts"].select { |v| v["verdict"] == "go" }.map { |v| v["method"] } }
+
       assert_includes going.call, "hand_pull"
       send_form :post, "/identify/plants/amur_honeysuckle/watch"
+
       assert_equal ["report_only"], going.call - %w[seed_collect tag_and_return]
       assert_includes get("/identify/plants/amur_honeysuckle").body, "report it before anyone removes it"
       send_form :post, "/identify/reports", patch: id, c: { habit: "shrub", pith: "hollow" }
+
       assert_includes going.call, "hand_pull"
       assert_includes get("/identify/plants/gamba_grass").body, "does not know it from North America, middle"
     end
@@ -267,11 +302,13 @@ module Thistle
     def test_what_cannot_be_read_is_refused_in_words
       ["/identify?c[habit]=%FF", "/identify?c[leaf_length]=%FF", "/find?q=%FF%FE", "/decide?plant=%C3"].each do |path|
         get path
+
         assert_equal 400, last_response.status, path
         assert_includes last_response.body, "not UTF-8"
       end
       { "/identify?c[nose]=long" => "not a character", "/identify?c[pith]=blue" => "not a state", "/identify?not[pith][]=blue" => "not a state" }.each do |path, words|
         get path
+
         assert_equal 422, last_response.status, path
         assert_includes last_response.body, words
       end
@@ -280,8 +317,10 @@ module Thistle
 
     def test_numbers_are_typed_in_the_propertys_units_and_refused_in_words
       metric, inches = json("/identify.json?c[leaf_length]=7.62&in=metric"), json("/identify.json?c[leaf_length]=3&in=us")
+
       assert_equal metric["candidates"], inches["candidates"]
       get "/identify?c[habit]=shrub&c[leaf_length]=long"
+
       assert_includes last_response.body, "“long” is not a number"
       assert_includes last_response.body, 'value="long"'
       assert_equal({ "shrub" => 1 }, json("/identify.json?c[habit]=shrub&c[pith]=unknown")["observed"].values.tally)
@@ -291,10 +330,13 @@ module Thistle
     def test_every_state_is_drawn
       drawings = Web::Glyphs.drawings
       states = Core::Knowledge.shipped.characters.values.reject(&:measured?).flat_map { |c| c.states.keys.map { |state| "#{c.key}-#{state}" } }
+
       assert_empty states - drawings.keys
       alike = drawings.group_by { |id, _| id[/\A\w+/] }.values.flat_map { |group| group.group_by(&:last).values.select { |same| same.size > 1 }.map { |same| same.map(&:first) } }
+
       assert_empty alike
       sprite = get("/img/glyphs.svg").body
+
       assert_empty Nokogiri::XML(sprite).errors
       assert_operator sprite.bytesize, :<, 200_000
     end
@@ -302,27 +344,36 @@ module Thistle
     # A plant page says how it lives, comes back, travels, where, what backfires; in inches where the property says so.
     def test_a_plant_page_tells_the_whole_plant
       page = Nokogiri::HTML(get("/identify/plants/himalayan_blackberry").body).text.squeeze
+
       ["sprouts from the crown, roots where stems touch the ground", "by birds and other animals", "A weed in North America, west and Australia", "What backfires",
        "10 to 22 cm", "also Armenian blackberry"].each { |text| assert_includes page, text.squeeze }
       get "/?at=#{Store::Property.first(units: "us").id}"
+
       assert_includes get("/identify/plants/himalayan_blackberry").body, "3.94 to 8.66 in"
     end
 
     def test_practice_is_kept_by_person
       send_form :post, "/identify/practice/person", person: "T. Abara"
       card = json("/identify/practice.json")
+
       assert_equal 4, card["options"].size
       send_form :post, "/identify/practice", answer: "nonsense"
+
       assert_equal 422, last_response.status
       send_form :post, "/identify/practice", answer: card["options"].keys.first
+
       assert_match(/Right|Not this time/, last_response.body)
       row = Store::Practised.last
+
       assert_equal ["T. Abara", card["options"].keys.first, Testing::TODAY], [row.person, row.answer_key, row.on]
       moves = json("/identify/practice.json?kind=method&next=1")["options"]
+
       assert_includes 2..4, moves.size
       send_form :post, "/identify/practice", kind: "method", answer: moves.keys.first
+
       assert_match(/The verdict is <b>(go|wait|no)/, last_response.body)
       told = Core::Knowledge.shipped.removal(moves.keys.first).cautions.map { |key| Core::Knowledge.shipped.cautions[key]["text"] }
+
       told.each { |text| assert_includes last_response.body, Rack::Utils.escape_html(text) }
     end
 
@@ -334,10 +385,13 @@ module Thistle
 
       assert_equal [1112, Testing.site.year.date(:last_frost)], [planting.plugs, planting.from_on]
       send_form :post, "/replant/plantings", patch: id, native: "lyre_leaf_sage", area: "100", purity: "90", germination: "80"
+
       assert_in_delta 100 * 600 / 550.0 / 0.72, patch("Q-04").plantings.last.seed_g, 1e-9
       send_form :post, "/replant/plantings", patch: id, native: "tanglehead", area: "100"
+
       assert_equal 422, last_response.status
       get "/replant?patch=#{id}&germination=0"
+
       assert_includes last_response.body, "above 0 and at most 100"
     end
 
@@ -347,9 +401,11 @@ module Thistle
       ["/survey?at=#{patch("P-05").property_id}", "/survey/patches/#{id}", "/decide?patch=#{id}", "/mix?patch=#{id}", "/mix?patch=#{id}&vessel=tank", "/work?patch=#{id}&method=lever_pull", "/replant?patch=#{id}", "/season"].each do |path|
         get path
         text = Nokogiri::HTML(last_response.body).tap { |page| page.css("script, svg, .reasons, .brief > p, li .small, td.small").remove }.at("body").text
+
         refute_match(%r{\d[\d.\u202F]* (m²|ha|mL|km|km/h|mm|cm|°C|kg|g)\b(?!/mol)}, text, path)
       end
       get "/find", q: "P-05"
+
       assert_includes last_response.body, "Amur honeysuckle, P-05"
     end
 
@@ -369,6 +425,7 @@ module Thistle
       assert_equal %w[B P Q S], board["agenda"].map { |row| row["patch"][0] }.uniq.sort
       assert_operator board["due_count"], :>, 0
       get "/?at=#{patch("Q-01").property_id}"
+
       assert_match(%r{<b>278</b>ft²}, last_response.body, "a patch of a US property is said in its own units")
     end
   end

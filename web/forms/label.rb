@@ -29,7 +29,7 @@ module Thistle
         def self.of(label, kind, units, today)
           typed = { "kind" => kind, "product" => label&.product, "rainfast_h" => label&.rainfast_h }
           %i[wind_low wind_high gust].each { |name| typed[name] = units.from_si(:wind, label&.public_send(name))&.round }
-          %i[temperature_low temperature_high].each { |name| typed[name] = label&.public_send(name)&.then { |c| (units.us? ? (c * 1.8) + 32 : c).round } }
+          %i[temperature_low temperature_high].each { |name| typed[name] = units.from_celsius(label&.public_send(name))&.round }
           new(typed.compact.transform_values { |value| value.to_s.delete_suffix(".0") }, units:, today:)
         end
 
@@ -37,7 +37,7 @@ module Thistle
           return unless ok?
 
           winds = %i[wind_low wind_high gust].to_h { |name| [name, si(name, :wind)] }
-          warmth = %i[temperature_low temperature_high].to_h { |name| [name, values[name]&.then { |v| units.us? ? (v - 32) / 1.8 : v }] }
+          warmth = %i[temperature_low temperature_high].to_h { |name| [name, units.to_celsius(values[name])] }
           Store::Label.keep(property, values[:kind], product: values[:product], rainfast_h: values[:rainfast_h], **winds, **warmth)
           true
         end

@@ -19,8 +19,8 @@ module Thistle
           end
           rule(:timezone) { key.failure("is not a clock of the tz database, such as America/Chicago") if value && !Core::Season::Clock.known?(value) }
           rule(:station_latitude, :station_longitude) do
-            missing = { station_latitude: values[:station_longitude], station_longitude: values[:station_latitude] }.find { |name, other| other && !values[name] }
-            key(missing.first).failure("is needed beside the other") if missing
+            given, missing = %i[station_latitude station_longitude].partition { |name| values[name] }
+            key(missing.first).failure("is needed beside the other") if given.one?
           end
         end
 
@@ -33,11 +33,11 @@ module Thistle
 
         def store(property)
           return unless ok?
-          return failed(:feed, "has no days yet: bring a file first") && nil if values[:feed] == "own" && Store::WeatherFile.taken.where(property_id: property.id).empty?
+          return failed(:feed, "has no days yet: bring a file first") && nil if values[:feed] == "own" && property.weather_files.none?(&:taken?)
 
           none = { climate_kind: nil, timezone: nil, station_name: nil, station_latitude: nil, station_longitude: nil }
-          property.update(**none, **values.except(:elevation, :station_elevation), elevation_m: si(:elevation, :length),
-                          station_elevation_m: si(:station_elevation, :length))
+          heights = { elevation_m: si(:elevation, :length), station_elevation_m: si(:station_elevation, :length) }
+          property.update(**none, **values.except(:elevation, :station_elevation), **heights)
           property.year_changed
           true
         end

@@ -21,6 +21,14 @@ module Thistle
             show "recheck/patch", data: -> { Answers.patch(patch) }, patch:, form: Recheck.blank(params, units, today)
           end
 
+          app.post "/recheck/tasks" do
+            patch = patch_at(params["patch"])
+            visit = Forms::Visit.new(params, units:, today:)
+            next go_to("/survey/patches/#{patch.id}", "It will be asked for.") if visit.store(patch, site)
+
+            show "survey/patch", status: 422, patch:, form: Forms::Patch.of(patch, units), **Survey::UNCHANGED, visit:
+          end
+
           app.post "/recheck/control" do
             part "recheck/_control", patch: patch_at(params["patch"]), form: Recheck.form(params, units, today, patch_at(params["patch"]))
           end

@@ -49,7 +49,8 @@ module Thistle
         def self.fit(app)
           app.get "/season/fit" do
             key = knowledge.fits.key?(params["work"].to_s.to_sym) ? params["work"].to_sym : :pulling
-            show "season/fit", data: -> { Answers.fits(site, property) }, key:, form: Forms::Label.of(Store::Label.first(property_id: property.id, kind: key.to_s), key.to_s, units, today)
+            label = Store::Label.first(property_id: property.id, kind: key.to_s)
+            show "season/fit", data: -> { Answers.fits(site, property) }, key:, form: Forms::Label.of(label, key.to_s, units, today)
           end
 
           app.post "/season/labels" do

@@ -5,7 +5,7 @@ module Thistle
     module Routes
       # Where is it, how much, what is around it? The map, its patches, their shapes.
       module Survey
-        UNCHANGED = { again: nil, reshape: nil, act: nil }.freeze # forms of a patch's page that nobody has sent
+        UNCHANGED = { again: nil, reshape: nil, act: nil, visit: nil }.freeze # forms of a patch's page that nobody has sent
 
         def self.registered(app)
           pages(app)

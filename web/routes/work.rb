@@ -14,6 +14,12 @@ module Thistle
             show "work/patch", data: -> { desk.to_h }, desk:, patch:, form: desk.form
           end
 
+          app.post "/work/cleanings" do
+            cleaned = properties.find { |p| p.id == params["property"].to_i } || halt(404)
+            Store::Cleaning.create(property_id: cleaned.id, done_on: today, people: params["people"])
+            go_to "/", "#{cleaned.name}: cleaned today. Asked again in a week, while there is seed."
+          end
+
           app.post "/work/treatments" do
             patch = patch_at(params["patch"])
             form = Forms::Treatment.new(params, units:, today:, seen_on: patch.seen_on)

@@ -8,7 +8,7 @@ module Thistle
           if %i[ripe_seed green_seed].include?(now.stage)
             go "Stop seed first: take every head on this visit."
           elsif now.plant.phase?(:ripe_seed)
-            wait "No seed on it yet."
+            wait "No seed on it now."
           else
             no "This plant does not spread by seed here."
           end

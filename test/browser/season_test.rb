@@ -1,0 +1,95 @@
+# frozen_string_literal: true
+
+require "support/browser"
+
+module Thistle
+  # A steward says what the year does, and the application follows.
+  class SeasonBrowserTest < BrowserTest
+    def test_the_oaks_are_leafing
+      visit "/season"
+      row = find("details.mark-row", text: "full leaf")
+      row.find("summary").click
+      row.fill_in "On", with: Date.new(2026, 5, 9)
+      row.fill_in "By", with: "T. Abara"
+      row.click_button "Seen that day"
+
+      assert_text "Full leaf seen on 9 May."
+      assert_selector "details.mark-row.come", text: /9 May\s+full leaf\s+seen here/
+      click_button "Undo"
+
+      assert_selector "details.mark-row", text: /in the forecast/
+    end
+
+    # The card of a plant opens its windows in words and takes what is seen of it.
+    def test_a_phase_is_seen_and_its_seed_comes_sooner
+      visit "/season"
+      card = find("#year-amur_honeysuckle")
+      card.find("summary").click
+
+      assert_match(/days were fit by soil and weather, median of 10 years/, card.text)
+      card.select "green seed", from: "It is"
+      card.check "It had just begun"
+      card.click_button "Seen"
+      find("#year-amur_honeysuckle summary").click
+
+      assert_selector "#year-amur_honeysuckle", text: /Moved by what was seen:.*ripe seed \d+ days earlier/
+    end
+
+    def test_why_not_and_what_the_label_says
+      visit "/season/fit"
+      click_link "Spraying leaves", match: :first
+      before = find(".verdict-line").text
+      find("summary", text: "What your product's label says").click
+      fill_in "Highest wind", with: "5"
+      fill_in "Lowest wind", with: "7"
+      click_button "Keep"
+
+      assert_text "Highest wind is below the lowest"
+      fill_in "Lowest wind", with: "3"
+      click_button "Keep"
+
+      assert_text "The label that you entered goes before the planning values."
+      refute_equal before, find(".verdict-line").text
+      all("details.mark-row").first.find("summary").click unless all("details.mark-row").first.has_css?("[open]", wait: 0)
+
+      assert_text(%r{wind \d+ km/h, over 5 km/h})
+    end
+
+    def test_a_station_of_ones_own
+      rows = (Date.new(2024, 1, 1)..Testing::TODAY).map { |date| "#{date.month}/#{date.day}/#{date.year},#{60 + (20 * Math.sin((date.yday - 110) / 58.1)).round},#{40 + (20 * Math.sin((date.yday - 110) / 58.1)).round},0.2" }
+      Tempfile.create(["ridge", ".csv"]) do |file|
+        file.write("Ridge station\nDate,High (F),Low (F),Rain (in)\n#{rows.join("\n")}")
+        file.flush
+        visit "/season/weather"
+        attach_file "file", file.path
+        click_button "Look at it"
+        select "highest temperature", from: "What High (F) is"
+        select "lowest temperature", from: "What Low (F) is"
+        select "°F", from: "Unit of High (F)"
+        select "°F", from: "Unit of Low (F)"
+        click_button "Look again"
+
+        assert_text "No day is missing."
+        click_button "Take it"
+      end
+
+      assert_text "Taken: the year is worked out from your own station now."
+      click_link "The year"
+
+      assert_text "From 2 years of this property's own station and 8 years of broad regional values before it."
+    end
+
+    # The crew lead on a phone: what the day is good for stands first, and one tap starts the record.
+    def test_today_on_a_phone
+      resize "phone"
+      visit "/"
+      tops = [".conditions", "h2.rule"].map { |css| first(css).native.location.y }
+
+      assert_equal tops.sort, tops
+      first("a", text: "Start").click
+
+      assert_selector "h2", text: /\S/
+      assert_match %r{\A/(work|identify)}, page.current_path
+    end
+  end
+end
