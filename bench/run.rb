@@ -6,6 +6,7 @@ require "rack/mock"
 require "tmpdir"
 require_relative "../thistle"
 require_relative "identify"
+require_relative "season"
 require_relative "survey"
 
 module Thistle
@@ -28,9 +29,12 @@ module Thistle
 
       patch_page
       today
+      season
       survey
       identify
     end
+
+    def season = SeasonBench.new(self, Store::Property.order(:id).last).run
 
     def survey = SurveyBench.new(self, @property).run
 

@@ -32,7 +32,7 @@ module Thistle
 
       def site = property.site(@today)
       def desk = @desk ||= SeasonDesk.new(property, site, @today)
-      def cards = property.plants.empty? ? [] : desk.cards
+      def cards = desk.here.empty? ? [] : desk.cards
       def year = site.year.start.year
 
       def windows

@@ -4,7 +4,11 @@ module Thistle
   module Web
     # The year of a property: its marks, and for each plant there its phases and when each method is right.
     class SeasonDesk
-      Card = Struct.new(:plant, :calendar, :bench, :windows)
+      Card = Struct.new(:plant, :calendar, :windows) do
+        # Its own, however alike: what was drawn of it is kept by it.
+        def hash = object_id
+        def eql?(other) = equal?(other)
+      end
       SHOWN = 24 # plants with their windows on one page; the rest are listed
 
       attr_reader :property, :site, :today
@@ -17,16 +21,29 @@ module Thistle
       def year = site.year
 
       # The property's plants, else the library's invaders.
-      def plants = @plants ||= @all || property.plants.empty? ? Core::Knowledge.shipped.invaders.sort_by(&:name) : property.plants.select(&:invasive?)
+      def plants = @plants ||= @all || here.empty? ? Core::Knowledge.shipped.invaders.sort_by(&:name) : here
+
+      # The invaders mapped here.
+      def here = @here ||= property.plants.select(&:invasive?)
 
       # [Card], those with work that closes soonest first.
-      def cards = @cards ||= plants.map { |plant| card(plant) }.sort_by { |card| [closing(card), card.plant.name] }
+      def cards
+        @cards ||= Page::KEPT.fetch([:cards, site, choices(plants.first), plants.map(&:key)]) do
+          plants.map { |plant| card(plant) }.sort_by { |card| [closing(card), card.plant.name] }
+        end
+      end
 
       # What the season asks of ground where nothing else stands against a method: the windows are the year's, not a patch's.
       def choices(plant)
         Core::Decide::Choices.new(plant:, settled: true, date: today, stance: property.stance, licensed: property.licensed,
                                   aquatic_label: property.aquatic_label, slope: "flat", natives_near: true, water_m: plant.aquatic? ? 0.0 : 1000.0,
                                   labels: property.label_limits)
+      end
+
+      # The rows of its drawing: phases, then when each method that takes it out is right.
+      def rows(card)
+        windows = card.windows.select { |removal, spans| spans.any? && (removal.removes? || removal.is?(:freeing)) }
+        YearRows.phases(card.calendar.phenophases(year)) + windows.map { |removal, spans| YearRows.row(removal, spans) }
       end
 
       # {:hand, :herbicide => [[from, to]]}: when any method that takes plants out is right, run together.
@@ -53,7 +70,7 @@ module Thistle
       def card(plant)
         bench = Core::Decide::Bench.new(choices(plant), site)
         removals = bench.removals.select { |removal| removal.removes? || removal.is?(:freeing, :seed_stop) }
-        Card.new(plant, choices(plant).calendar(site), bench, removals.to_h { |removal| [removal, bench.windows(removal)] })
+        Card.new(plant, choices(plant).calendar(site), removals.to_h { |removal| [removal, bench.windows(removal)] })
       end
 
       # Days until the next window shuts that is open today; far off for none.

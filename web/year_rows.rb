@@ -29,8 +29,10 @@ module Thistle
 
       def windows(bench)
         bench.removals.select { |r| r.removes? || r.is?(:freeing) }
-             .map { |r| [short(r.name), "window", bench.windows(r).map { |w| [w.from, w.to] }] }.reject { |_, _, spans| spans.empty? }
+             .map { |r| row(r, bench.windows(r)) }.reject { |_, _, spans| spans.empty? }
       end
+
+      def row(removal, windows) = [short(removal.name), "window", windows.map { |w| [w.from, w.to] }]
 
       def short(name) = name.length > LABEL ? "#{name[0, LABEL - 1]}…" : name
     end

@@ -69,12 +69,7 @@ module Thistle
 
         def reasons_on(removal, date)
           now = @outlook.on(date)
-          rules_for(removal).filter_map { |rule| rule.judge(now, removal) }
-        end
-
-        def rules_for(removal)
-          @rules ||= {}
-          @rules[removal.key] ||= Rule.all.select { |rule| rule.concerns?(removal) }
+          Rule.for(removal).filter_map { |rule| rule.judge(now, removal) }
         end
 
         def kind_of(reasons)
@@ -95,7 +90,7 @@ module Thistle
           reasons.map do |reason|
             next reason unless reason.kind == :wait
 
-            rule = Rule.all.find { |r| r.key == reason.rule }
+            rule = Rule.named(reason.rule)
             reason.with(until: first_day { |date| rule.judge(@outlook.on(date), removal)&.kind != :wait })
           end.sort_by { |reason| -reason.weight }.freeze
         end

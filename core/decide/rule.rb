@@ -20,6 +20,14 @@ module Thistle
           end.freeze
         end
 
+        def self.named(key) = (@named ||= all.to_h { |rule| [rule.key, rule] }).fetch(key)
+
+        # Those that concern a method.
+        def self.for(removal) = (@for ||= {})[removal] ||= all.select { |rule| rule.concerns?(removal) }.freeze
+
+        # [[mark, days after it]] on which any rule's answer may change.
+        def self.turns = @turns ||= all.flat_map(&:turns).uniq.freeze
+
         # turns: {mark of the year => days after it} on which its answer may change though stage and soil stay the same.
         def initialize(key, about:, source:, turns: {}, &looks)
           @key = key

@@ -9,6 +9,7 @@ module Thistle
         NAMES = %i[tmin tmax rain wind humidity].freeze
         NEARLY_ALWAYS, MOSTLY = 0.92, 0.5 # of the years
         REACH, SOIL_REACH = 7, 14 # days to each side
+        NOTHING = [0.0, 0].freeze # no sum, of no days
         DRY_SPELL = 90 # days: the driest ones of the year lie about the middle of the dry season
 
         def initialize(site)
@@ -77,23 +78,33 @@ module Thistle
           rows.transform_values { |list| list.transpose.map { |column| [column.compact.sum(0.0), column.count { |v| !v.nil? }] } }
         end
 
-        # Running means over fifteen days of the year; a wider reach where that holds nothing.
+        # Running means over the days to each side, the year closed to a ring; where those hold nothing, the nearest day
+        # that does.
         def smooth(rows, reach: REACH)
-          (1..365).to_h do |yday|
-            near = (-reach..reach).filter_map { |step| rows[((yday + step - 1) % 365) + 1] }
-            next [yday, smooth_wide(rows, yday)] if near.empty?
+          size = rows.each_value.first.size
+          columns = (0...size).map { |n| running((1..365).map { |yday| rows[yday]&.at(n) || NOTHING }, reach) }
+          (1..365).to_h { |yday| [yday, columns.map { |column| column[yday - 1] }] }
+        end
 
-            [yday, near.transpose.map { |column| mean(column) }]
+        # Means over 2 × reach + 1 cells of [sum, count].
+        def running(cells, reach)
+          ring = cells.last(reach) + cells + cells.first(reach)
+          sum, count = ring.first((2 * reach) + 1).transpose.map(&:sum)
+          means = cells.each_index.map do |n|
+            mean = count.zero? ? nil : sum / count
+            gone, come = ring[n], ring[n + (2 * reach) + 1] || NOTHING
+            sum += come[0] - gone[0]
+            count += come[1] - gone[1]
+            mean
           end
+          filled(means)
         end
 
-        def smooth_wide(rows, yday)
-          rows.min_by { |day, _| [(day - yday).abs, 365 - (day - yday).abs].min }.last.map { |cell| mean([cell]) }
-        end
+        def filled(means)
+          return means unless means.include?(nil) && means.any?
 
-        def mean(cells)
-          count = cells.sum(&:last)
-          count.zero? ? nil : cells.sum(&:first) / count
+          known = means.each_index.select { |n| means[n] }
+          means.each_index.map { |n| means[n] || means[known.min_by { |other| [(other - n).abs, 365 - (other - n).abs].min }] }
         end
       end
     end

@@ -34,7 +34,7 @@ module Thistle
         def turns
           @turns ||= begin
             spans = @outlook.calendar.phenophases(@year)
-            marks = Decide::Rule.all.flat_map(&:turns).uniq.filter_map { |key, days| @year.date(key)&.+(days) }
+            marks = Decide::Rule.turns.filter_map { |key, days| @year.date(key)&.+(days) }
             [@year.start, *spans.flat_map { |span| [span.from, span.to + 1] }, *marks, *@site.soil_turns(@year)]
               .select { |date| @year.cover?(date) }.uniq.sort
           end
@@ -44,16 +44,21 @@ module Thistle
 
         # [[Run]] alike in being open or shut, nil at both ends so that each has neighbours.
         def stretches(removal)
-          rules = Decide::Rule.all.select { |rule| rule.concerns?(removal) }
+          last = nil
           runs = turns.each_with_index.map do |from, n|
-            Run.new(from:, to: (turns[n + 1] || (@year.finish + 1)) - 1, reason: objection(rules, removal, from))
+            Run.new(from:, to: (turns[n + 1] || (@year.finish + 1)) - 1, reason: last = objection(removal, from, last))
           end
           [nil, *runs.slice_when { |a, b| a.reason.nil? != b.reason.nil? }, nil]
         end
 
-        def objection(rules, removal, date)
+        # The strictest Reason against it on a day. A rule that said no the day before is asked first: it mostly still does.
+        def objection(removal, date, before)
           now = usually(date)
-          rules.filter_map { |rule| rule.judge(now, removal) }.select(&:against?).max_by(&:weight)
+          if before&.kind == :no
+            same = Decide::Rule.named(before.rule).judge(now, removal)
+            return same if same&.kind == :no
+          end
+          Decide::Rule.for(removal).filter_map { |rule| rule.judge(now, removal) }.select(&:against?).max_by(&:weight)
         end
 
         def usually(date)
