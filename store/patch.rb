@@ -18,7 +18,7 @@ module Thistle
 
       WANTING = %w[reported standing regrowing].freeze # states in which work is wanted
       AGENDA = %i[id property_id code plant_key state gross_m2 water_m stems stem_size cover_class infested_m2 slope natives_near
-                  cover_percent density_m2 stems_by_size slope_deg zones_near].freeze
+                  cover_percent density_m2 stems_by_size slope_deg zones_near parent_id parted_on created_at].freeze
 
       dataset_module do
         def live = where(deleted_at: nil)
@@ -154,7 +154,11 @@ module Thistle
 
       # When the trees of a climber were last freed.
       def freed_on
-        history.reverse.find { |_, kind, record| kind == :treatment && record.removal.is?(:freeing) }&.first if plant&.is?(:climbing)
+        return unless plant&.is?(:climbing)
+
+        # Most ground has no lineage, and its own treatments say it without reading the rest.
+        done = parent_id || absorbed.any? ? history.filter_map { |_, kind, record| record if kind == :treatment } : treatments
+        done.reverse.find { |treatment| treatment.removal.is?(:freeing) }&.done_on
       end
 
       def open_tasks = tasks.select { |task| task.done_on.nil? }

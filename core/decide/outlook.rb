@@ -20,14 +20,15 @@ module Thistle
 
         # A day as it usually is: the calendar's stage, the usual soil, no weather of single days.
         def usually(date)
-          Situation.new(**shared, date:, stage: stage(date), phases: @calendar.phases_on(date), soil: site.usual_soil(date), season: site.year(date))
+          phases = @calendar.phases_on(date)
+          Situation.new(**shared, date:, stage: stage(date, phases), phases:, soil: site.usual_soil(date), season: site.year(date))
         end
 
         # The stage on a date: pinned, else by the calendar.
-        def stage(date)
+        def stage(date, phases = @calendar.phases_on(date))
           return choices.stage if choices.stage && date == choices.date
 
-          furthest = @calendar.stage_on(date)
+          furthest = Season::Phenology.furthest(phases)
           choices.bears_seed? || !SEED.include?(furthest) ? furthest : :leaf
         end
 
@@ -36,8 +37,9 @@ module Thistle
         private
 
         def situation(date)
-          Situation.new(**shared, date:, stage: stage(date), phases: @calendar.phases_on(date), soil: soil(date),
-                                  day: weather(date), next_days: next_days(date), season: site.year(date))
+          phases = @calendar.phases_on(date)
+          Situation.new(**shared, date:, stage: stage(date, phases), phases:, soil: soil(date), day: weather(date),
+                                  next_days: next_days(date), season: site.year(date))
         end
 
         def shared

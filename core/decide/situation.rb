@@ -24,6 +24,28 @@ module Thistle
         def rain_soon = next_days && (next_days.sum(&:rain) if next_days.all?(&:rain))
         def anchor(key) = season.date(key)
       end
+
+      # What follows from the facts, and which of them change from day to day.
+      class Situation
+        DATED = %i[date stage phases soil day next_days season].freeze
+
+        # The same situation, which notes whether anyone looked at a fact that changes from day to day.
+        class Watched < self
+          DATED.each do |fact|
+            define_method(fact) do
+              Thread.current[:looked_at_dated] = true
+              super()
+            end
+          end
+        end
+
+        # [the block's answer, whether it looked at a fact that changes from day to day].
+        def watched
+          Thread.current[:looked_at_dated] = false
+          answer = yield Watched.new(**to_h)
+          [answer, Thread.current[:looked_at_dated]]
+        end
+      end
     end
   end
 end

@@ -13,9 +13,11 @@ module Thistle
 
         # Those of a method; nil for work that any day will do for.
         def self.of(removal)
-          kinds = Knowledge.shipped.fits.values.select { |limits| removal.is?(*limits.tags.map(&:to_sym)) }
-          # Bark is stem work too, and asks for more.
-          kinds.max_by { |limits| limits.key == :basal ? 1 : 0 }
+          (@of ||= {}).fetch(removal) do
+            kinds = Knowledge.shipped.fits.values.select { |limits| removal.is?(*limits.tags.map(&:to_sym)) }
+            # Bark is stem work too, and asks for more.
+            @of[removal] = kinds.max_by { |limits| limits.key == :basal ? 1 : 0 }
+          end
         end
 
         def herbicide? = !rainfast_h.nil?

@@ -46,7 +46,10 @@ module Thistle
         end
 
         # The furthest stage on a date; :dormant when none.
-        def stage_on(date) = (phases_on(date) & STAGES).max_by { |phase| STAGES.index(phase) } || :dormant
+        def stage_on(date) = self.class.furthest(phases_on(date))
+
+        # The furthest stage among phases.
+        def self.furthest(phases) = STAGES.reverse_each.find { |stage| phases.include?(stage) } || :dormant
 
         # The first day on or after `date` in which the plant is in `phase`, within a year; nil if never.
         def next(phase, date)

@@ -7,6 +7,7 @@ module Thistle
       # what is usual. Give it a feed (see Day), where the place is, a soil texture and today's date.
       class Site
         YEARS = 10     # of history behind "usual"
+        FLOWS = 60     # days back for which it is kept where the water went
         FORECAST = 10  # days that a feed is asked ahead
         Ground = Value.define(:fill, :kind, :standing)
         Origin = Value.define(:station, :measured_years, :regional_years, :shift)
@@ -20,7 +21,7 @@ module Thistle
           @feed, @latitude, @longitude, @elevation, @texture, @today = feed, latitude, longitude, elevation, texture, today
           @seen, @lake, @clock = seen, lake, clock || Clock.new(nil, longitude:)
           @climate = climate && Knowledge.shipped.climates.fetch(climate)
-          @years, @ground = {}, {}
+          @years = {}
           read_history
         end
 
@@ -59,7 +60,9 @@ module Thistle
 
         # Soil on a date: measured weather through the bucket, then the forecast, then sliding to what is usual.
         def ground(date)
-          @ground[date] ||= date <= horizon ? bucket.fetch(date).first : later_ground(date)
+          return later_ground(date) if date > horizon
+
+          date.jd < @base ? Ground.new(fill: typical.fill(date), kind: usual_soil(date), standing: :usual) : bucket[date.jd - @base].first
         end
 
         # The soil's class that is usual on a day of the year (Usual#soil).
@@ -84,8 +87,8 @@ module Thistle
           (@workable ||= {})[labels] ||= Workable.new(self, Knowledge.shipped.fits.to_h { |key, limits| [key, limits.under(labels&.[](key))] })
         end
 
-        # The day's water (Soil::Flow); nil past the forecast.
-        def flow(date) = date <= horizon ? bucket[date]&.last : nil
+        # The day's water (Soil::Flow) of the last weeks and the forecast; nil for other days.
+        def flow(date) = date.between?(history.last, horizon) ? bucket[date.jd - @base].last : nil
 
         # Means of a calendar day over the years behind us.
         def usual(date) = typical.day(date)
@@ -127,7 +130,8 @@ module Thistle
 
         private
 
-        def known(date) = @list[date.jd - @base]
+        def known(date) = at(date.jd)
+        def at(julian) = julian < @base ? nil : @list[julian - @base]
 
         def read_history
           first = history.last
@@ -146,37 +150,34 @@ module Thistle
 
         # `count` days from a date on; past what is known, those of the season-year that began on `past`.
         def spell(from, count, past)
-          start = Year.start_of(from, latitude)
-          (0...count).map do |n|
-            date = from + n
-            known(date) || (date > today ? known(twin(date, start, past)) : nil) || usual(date)
-          end
+          along(from, count, past) { |jd, twin| at(jd) || (jd > today.jd ? at(twin) : nil) || usual(Date.jd(jd)) }
         end
 
         def soil_spell(from, count, past)
-          start = Year.start_of(from, latitude)
-          (0...count).map do |n|
-            date = from + n
-            ground(date <= horizon ? date : twin(date, start, past)).kind
-          end
+          along(from, count, past) { |jd, twin| bucket[[jd, twin][jd <= horizon.jd ? 0 : 1] - @base]&.first&.kind || ground(Date.jd(jd)).kind }
         end
 
-        # The day of a past season-year that is as far from its start; a spell that runs on into the next year begins it again.
-        def twin(date, start, past) = past + ((date - start).to_i % 365)
+        # Julian days from a date on, each with the day of a past season-year that is as far from its start; a spell that
+        # runs on into the next year begins that again.
+        def along(from, count, past)
+          start, past = Year.start_of(from, latitude).jd, past.jd
+          (from.jd...(from.jd + count)).map { |jd| yield jd, past + ((jd - start) % 365) }
+        end
 
+        # Of each day since the history began, what the soil was and where its water went.
         def bucket
           @bucket ||= begin
             soil = Soil.new(texture:, latitude:, elevation:)
-            (history.last..horizon).to_h do |date|
+            (history.last..horizon).map do |date|
               day = day(date)
               kind = soil.pass(day, felt: seen.soils[date])
-              [date, [Ground.new(fill: soil.fill, kind:, standing: day.standing), soil.flow]]
+              [Ground.new(fill: soil.fill, kind:, standing: day.standing), date > today - FLOWS ? soil.flow : nil]
             end
           end
         end
 
         def later_ground(date)
-          start = bucket.fetch(horizon).first.fill
+          start = bucket.last.first.fill
           usual = typical.fill(date)
           fill = usual + ((start - usual) * Math.exp(-(date - horizon).to_i / 12.0))
           kind = usual(date).tmean < -1 ? :frozen : Soil.kind(fill)

@@ -19,7 +19,7 @@ module Thistle
         # soil added. `by` names the equation of evapotranspiration.
         Flow = Value.define(:rain, :evapotranspiration, :drainage, :runoff, :change, :felt, :by)
 
-        attr_reader :capacity, :flow, :snow
+        attr_reader :capacity, :snow
 
         # A texture of knowledge/soils.yml; elevation in metres.
         def initialize(texture:, latitude:, elevation: nil, fill: 0.8)
@@ -37,15 +37,19 @@ module Thistle
         # Takes one Day in and answers its class. felt: a class that someone felt that day, which counts from then on.
         def pass(day, felt: nil)
           @warmth += (day.tmean - @warmth) / 5
-          before = @water + @snow
+          @before, @rain = @water + @snow, day.rain || 0.0
           shed = let_in(day)
-          by, lost = evapotranspiration(day)
-          drained = drain
-          runoff = shed + run_off
-          added = felt ? feel(felt) : 0.0
-          @flow = Flow.new(rain: day.rain || 0.0, evapotranspiration: lost, drainage: drained, runoff:, felt: added, by:,
-                           change: @water + @snow - before - added)
+          @by, @lost = evapotranspiration(day)
+          @drained = drain
+          @runoff = shed + run_off
+          @added = felt ? feel(felt) : 0.0
           felt || kind
+        end
+
+        # Where the last day's water went.
+        def flow
+          Flow.new(rain: @rain, evapotranspiration: @lost, drainage: @drained, runoff: @runoff, felt: @added, by: @by,
+                   change: @water + @snow - @before - @added)
         end
 
         def kind = frozen? ? :frozen : self.class.kind(fill)

@@ -57,8 +57,7 @@ module Thistle
         def fills = @fills ||= smooth(history_by_yday { |day| [@site.ground(day.date).fill] }).transform_values(&:first)
 
         def soils
-          @soils ||= smooth(history_by_yday { |day| Soil::CLASSES.map { |kind| @site.ground(day.date).kind == kind ? 1.0 : 0.0 } }, reach: SOIL_REACH)
-                     .transform_values { |shares| soil_class(Soil::CLASSES.zip(shares).to_h) }
+          @soils ||= smooth(soils_by_yday, reach: SOIL_REACH).transform_values { |shares| soil_class(Soil::CLASSES.zip(shares).to_h) }
         end
 
         def soil_class(share)
@@ -66,6 +65,15 @@ module Thistle
           elsif share[:dry] >= NEARLY_ALWAYS then :dry
           elsif share[:saturated] >= MOSTLY then :saturated
           else share[:saturated] + share[:wet] >= MOSTLY ? :wet : :moist
+          end
+        end
+
+        # How often each class was on each day of the year, of how many.
+        def soils_by_yday
+          days = @site.measured(@site.history.last..@site.today)
+          days.group_by { |day| of(day.date) }.transform_values do |same|
+            counts = same.map { |day| @site.ground(day.date).kind }.tally
+            Soil::CLASSES.map { |kind| [(counts[kind] || 0).to_f, same.size] }
           end
         end
 

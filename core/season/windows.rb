@@ -44,21 +44,28 @@ module Thistle
 
         # [[Run]] alike in being open or shut, nil at both ends so that each has neighbours.
         def stretches(removal)
-          last = nil
+          always, rules = sorted(removal)
+          return [nil, nil] if always&.kind == :no # shut all year
+
           runs = turns.each_with_index.map do |from, n|
-            Run.new(from:, to: (turns[n + 1] || (@year.finish + 1)) - 1, reason: last = objection(removal, from, last))
+            Run.new(from:, to: (turns[n + 1] || (@year.finish + 1)) - 1, reason: objection(rules, removal, from, always))
           end
           [nil, *runs.slice_when { |a, b| a.reason.nil? != b.reason.nil? }, nil]
         end
 
-        # The strictest Reason against it on a day. A rule that said no the day before is asked first: it mostly still does.
-        def objection(removal, date, before)
+        # The strictest Reason that holds all year, and the rules whose answer the day may change. A rule that looks at
+        # nothing of the day on one day takes the same way, and says the same, on every other.
+        def sorted(removal)
+          now = usually(@year.start)
+          judged = Decide::Rule.for(removal).map { |rule| [rule, *now.watched { |watched| rule.judge(watched, removal) }] }
+          dated, fixed = judged.partition(&:last)
+          [fixed.filter_map { |_, reason, _| reason }.select(&:against?).max_by(&:weight), dated.map(&:first)]
+        end
+
+        # The strictest Reason against it on a day.
+        def objection(rules, removal, date, always)
           now = usually(date)
-          if before&.kind == :no
-            same = Decide::Rule.named(before.rule).judge(now, removal)
-            return same if same&.kind == :no
-          end
-          Decide::Rule.for(removal).filter_map { |rule| rule.judge(now, removal) }.select(&:against?).max_by(&:weight)
+          [always, *rules.map { |rule| rule.judge(now, removal) }].compact.select(&:against?).max_by(&:weight)
         end
 
         def usually(date)
