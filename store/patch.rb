@@ -18,14 +18,17 @@ module Thistle
 
       WANTING = %w[reported standing regrowing].freeze # states in which work is wanted
       AGENDA = %i[id property_id code plant_key state gross_m2 water_m stems stem_size cover_class infested_m2 slope natives_near
-                  cover_percent density_m2 stems_by_size slope_deg zones_near parent_id parted_on created_at].freeze
+                  cover_percent density_m2 stems_by_size slope_deg zones_near].freeze
+
+      # 1 where it was parted from another or took one in.
+      LINEAGE = Sequel.lit("(parent_id IS NOT NULL OR EXISTS (SELECT 1 FROM patches m WHERE m.merged_into_id = patches.id))").as(:lineage)
 
       dataset_module do
         def live = where(deleted_at: nil)
         def wanting_work = live.where(state: WANTING)
 
         # Only what an agenda looks at: the shape is most of a row, and dates are slow to read.
-        def for_agenda = select(*AGENDA)
+        def for_agenda = select(*AGENDA).select_append(LINEAGE)
 
         # Patches whose extent meets [west, south, east, north], through the R*Tree.
         def within(bounds)
@@ -157,7 +160,8 @@ module Thistle
         return unless plant&.is?(:climbing)
 
         # Most ground has no lineage, and its own treatments say it without reading the rest.
-        done = parent_id || absorbed.any? ? history.filter_map { |_, kind, record| record if kind == :treatment } : treatments
+        alone = values.fetch(:lineage) { parent_id || absorbed.any? ? 1 : 0 }.zero?
+        done = alone ? treatments : self.class[id].history.filter_map { |_, kind, record| record if kind == :treatment }
         done.reverse.find { |treatment| treatment.removal.is?(:freeing) }&.done_on
       end
 
