@@ -15,10 +15,10 @@ module Thistle
       FOLDER = File.join(ROOT, "knowledge")
       TABLES = { "sources" => "sources", "cautions" => "told", "disposal" => "told", "actives" => "actives",
                  "returns" => "returns", "characters" => "characters", "zones" => "zones", "anchors" => "anchors",
-                 "climates" => "climates", "soils" => "soils", "phases" => "phases", "fits" => "fits" }.freeze
+                 "climates" => "climates", "soils" => "soils", "phases" => "phases", "fits" => "fits", "broad_weather" => "broad_weather" }.freeze
 
       attr_reader :plants, :methods_of_removal, :characters, :actives, :cautions, :disposal, :returns, :sources, :zone_kinds,
-                  :anchors, :climates, :soils, :phases, :fits
+                  :anchors, :climates, :soils, :phases, :fits, :broad_weather
 
       # The shipped library, read once.
       def self.shipped = @shipped ||= new
@@ -74,7 +74,7 @@ module Thistle
           .each { |name, kind| instance_variable_set(:"@#{name}", rows_of(kind, tables[name.to_s])) }
         @zone_kinds = rows_of(Survey::ZoneKind, tables["zones"])
         @fits = rows_of(Season::Limits, tables["fits"].transform_keys(&:to_sym))
-        @soils, @phases = tables["soils"], tables["phases"].transform_keys(&:to_sym).freeze
+        @soils, @broad_weather, @phases = tables["soils"], tables["broad_weather"], tables["phases"].transform_keys(&:to_sym).freeze
         @cautions, @disposal, @returns = tables.values_at("cautions", "disposal", "returns")
       end
 

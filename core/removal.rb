@@ -22,6 +22,8 @@ module Thistle
       def is?(*any) = any.any? { |tag| tags.include?(tag) }
       def herbicide? = @data["herbicide"] != "none"
       def herbicide = @data["herbicide"].to_sym
+      # What it asks of the weather otherwise than its kind of work does (Season::Limits).
+      def limits = @data.fetch("limits", {}).transform_keys(&:to_sym)
       def spray_l_per_100m2 = @data["spray_l_per_100m2"]
 
       # Does it take plants out, or only mark, report or stop seed?

@@ -3,15 +3,10 @@
 module Thistle
   module Core
     # One line of a working: what was computed, how, from which numbers, on whose word.
-    # A quantity in the formula is written {volume:280.5} (mL), {area:50} (m²), {mass:3} (g), {depth:90} (cm), {rate:5} (L on 100 m²), {rain:25} (mm),
-    # {temperature:5} (°C) or {warmth:210} (degree days above 5 °C),
-    # so that `said` can give it in the reader's units; `value` is a number of `unit` or plain words.
+    # Quantities in the formula are written as Units#fill reads them, so that `said` gives them in the reader's units;
+    # `value` is a number of `unit` or plain words.
     Step = Value.define(:label, :formula, :value, :unit, :source) do
-      def said(units)
-        formula.gsub(/\{(volume|area|mass|depth|rate|rain|temperature|warmth):(-?[\d.]+)\}/) do
-          units.public_send(Regexp.last_match(1), Regexp.last_match(2).to_f)
-        end
-      end
+      def said(units) = units.fill(formula)
 
       def answer(units) = unit ? units.public_send(unit, value) : value.to_s
 

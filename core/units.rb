@@ -64,6 +64,11 @@ module Thistle
       def wind(km_h) = us? ? "#{(km_h / 1.609344).round} mph" : "#{km_h.round} km/h"
       def temperature(c) = us? ? "#{((c * 9 / 5) + 32).round} °F" : "#{c.round} °C"
 
+      # Fills the quantities into a text: {volume:280.5} (mL), {area:50} (m²), {mass:3} (g), {length:30} (m), {depth:90} (cm),
+      # {rate:5} (L on 100 m²), {rain:25} (mm), {wind:12} (km/h), {temperature:5} (°C), {warmth:210} (degree days above 5 °C).
+      QUANTITY = /\{(volume|area|mass|length|depth|rate|rain|wind|temperature|warmth):(-?[\d.]+)\}/
+      def fill(text) = text.gsub(QUANTITY) { public_send(Regexp.last_match(1), Regexp.last_match(2).to_f) }
+
       # Degree days above 5 °C.
       def warmth(degree_days) = us? ? "#{(degree_days * 1.8).round} degree days above 41 °F" : "#{figure(degree_days)} degree days above 5 °C"
 

@@ -45,7 +45,7 @@ module Thistle
 
       def window(plant, removal, window, at)
         held = window.held
-        text = [window.opens && "Before: #{window.opens.text}", window.closes && "After: #{window.closes.text}",
+        text = [window.opens && "Before: #{said_reason(window.opens)}", window.closes && "After: #{said_reason(window.closes)}",
                 held && "#{held.days} of #{held.of} days were fit, median of #{held.years} years."].compact.join("\n")
         entry("window-#{plant.key}-#{removal.key}-#{year}-#{at}", kind: "Windows", title: "#{plant.name}: #{removal.name}", text:,
                                                                   from: window.from, to: window.to)
@@ -82,6 +82,7 @@ module Thistle
 
       def entry(uid, **fields) = Entry.new(uid: "#{uid}-#{property.id}@nimble-thistle", place: property.name, **fields)
 
+      def said_reason(reason) = property.measures.fill(reason.text)
       def said(date) = date.strftime("%-d %B")
     end
   end

@@ -23,7 +23,8 @@ module Thistle
                  "broad" => "No weather of this ground is known: these are broad values for the region. Take the marks as weeks, not days.",
                  "own" => "From #{count(origin.measured_years, "year")} of this property's own station" \
                           "#{" and #{count(origin.regional_years, "year")} of broad regional values before it" if origin.regional_years.positive?}." }
-        [from.fetch(property.feed), said_shift(origin)].compact.join(" ")
+        unplaced = "Its place is not known: the middle of the region stands for it." unless property.placed
+        [from.fetch(property.feed), unplaced, said_shift(origin)].compact.join(" ")
       end
 
       def said_shift(origin)

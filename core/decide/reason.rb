@@ -4,7 +4,7 @@ module Thistle
   module Core
     module Decide
       # What one rule says of one method: kind :no, :wait, :go or :note, in a sentence, on whose word.
-      # `until` is the day from which this rule no longer waits, once that has been looked up.
+      # Quantities stand in the text as Units#fill reads them. `until` is the day from which this rule no longer waits, once that has been looked up.
       Reason = Value.define(:rule, :kind, :text, :source, :until) do
         def against? = weight > 1
         def weight = { no: 3, wait: 2, go: 1, note: 0 }.fetch(kind)

@@ -52,10 +52,16 @@ module Thistle
             named = climate.stands_for.keys + climate.stands_for.values.map { |row| row["anchor"] }
             known(named, @knowledge.anchors, "climates.yml", "#{key}/stands_for")
           end
-          { "anchors.yml" => @knowledge.anchors.values, "climates.yml" => @knowledge.climates.values, "fits.yml" => @knowledge.fits.values }
-            .each { |file, rows| known(rows.map(&:source), @knowledge.sources, file, "source") }
-          { "soils.yml" => @knowledge.soils, "phases.yml" => @knowledge.phases }
-            .each { |file, rows| known(rows.values.map { |row| row["source"] }, @knowledge.sources, file, "source") }
+          check_season_sources
+          known(Identify::Regions::NAMES.keys + @knowledge.climates.keys, @knowledge.broad_weather, "broad_weather.yml", "regions and climates")
+        end
+
+        def check_season_sources
+          { "anchors.yml" => @knowledge.anchors, "climates.yml" => @knowledge.climates, "fits.yml" => @knowledge.fits,
+            "soils.yml" => @knowledge.soils, "phases.yml" => @knowledge.phases, "broad_weather.yml" => @knowledge.broad_weather }
+            .each do |file, rows|
+              known(rows.values.map { |row| row.is_a?(Hash) ? row["source"] : row.source }, @knowledge.sources, file, "source")
+            end
         end
 
         # A range belongs to a measured character, states to any other; and someone must be able to see it.

@@ -6,6 +6,8 @@ module Thistle
       # What a place's year hangs on, as knowledge/climates.yml gives it.
       Climate = Value.define(:key, :label, :text, :anchors, :shown, :stands_for, :rains, :source) do
         def stands_for = self[:stands_for] || {}
+        # Does warmth alone bring spring, or do the rains?
+        def warmth_driven? = !stands_for.key?("leaf_out")
         def rain_driven? = anchors.include?("first_rains")
       end
 

@@ -57,9 +57,17 @@ module Thistle
         def hours(date)
           rises, sets = @site.sun(date)
           soil = @site.ground(date).kind
+          (@site.known?(date) ? known(date, rises) : guessed(date, rises)).map { |hour| now(date, hour, rises, sets, soil) }
+        end
+
+        def known(date, rises)
           given = @site.feed.hourly(date)
-          given = self.class.of_day(@site.day(date), rises) if given.empty?
-          given.map { |hour| now(date, hour, rises, sets, soil) }
+          given.empty? ? self.class.of_day(@site.day(date), rises) : given
+        end
+
+        # A day that no one measured: it is as warm as usual, and nothing is known of its wind, rain and dew.
+        def guessed(date, rises)
+          self.class.of_day(@site.day(date).with(wind: nil, rain: nil, humidity: nil), rises)
         end
 
         def now(date, hour, rises, sets, soil)
@@ -67,7 +75,7 @@ module Thistle
           Now.new(date:, at: hour.at, temperature: hour.temperature, rain: hour.rain, wind: hour.wind, gust: hour.gust || hour.wind&.*(GUSTS),
                   humidity: hour.humidity, delta_t: hour.humidity && Air.delta_t(hour.temperature, hour.humidity), soil:,
                   leaf_wet: dew && hour.temperature - dew < DEW_GAP, light: light?(hour.at, rises, sets),
-                  inversion: inversion?(hour, rises, sets), standing: date > @site.today ? :forecast : :measured)
+                  inversion: inversion?(hour, rises, sets), standing: hour.standing)
         end
 
         # The sun is up from the whole hour after it rises to the one in which it sets; where it never sets, always.

@@ -16,7 +16,8 @@ module Thistle
           (@of ||= {}).fetch(removal) do
             kinds = Knowledge.shipped.fits.values.select { |limits| removal.is?(*limits.tags.map(&:to_sym)) }
             # Bark is stem work too, and asks for more.
-            @of[removal] = kinds.max_by { |limits| limits.key == :basal ? 1 : 0 }
+            kind = kinds.max_by { |limits| limits.key == :basal ? 1 : 0 }
+            @of[removal] = kind&.with(**removal.limits)
           end
         end
 

@@ -82,7 +82,7 @@ module Thistle
 
         # [date, early, late]: by degree days above a base, or days from an anchor; the end of the year where there is none.
         def moment(row, year)
-          return warm(row, year) if row["degree_days"]
+          return site.climate.warmth_driven? ? warm(row, year) : moment(row["else"], year) if row["degree_days"]
 
           anchor = year.moment(row["anchor"].to_sym) || year.moment(:season_end)
           days = row.fetch("days", 0)

@@ -55,7 +55,7 @@ module Thistle
         # The first day from `date` on with at least `mm` of rain, measured or forecast, or nil.
         def next_rain(date, mm) = (date..horizon).find { |d| (day(d).rain || 0) >= mm }
 
-        # Was the weather of that day measured or forecast, not guessed from other years?
+        # Was the weather of that day measured or forecast here, not guessed from other years?
         def known?(date) = !known(date).nil?
 
         # Soil on a date: measured weather through the bucket, then the forecast, then sliding to what is usual.
@@ -82,10 +82,8 @@ module Thistle
           (@fits ||= {})[limits] ||= Fit.new(self, limits)
         end
 
-        # Fit days of past years under the limits of labels.
-        def workable(labels = nil)
-          (@workable ||= {})[labels] ||= Workable.new(self, Knowledge.shipped.fits.to_h { |key, limits| [key, limits.under(labels&.[](key))] })
-        end
+        # Fit days of past years.
+        def workable = @workable ||= Workable.new(self)
 
         # The day's water (Soil::Flow) of the last weeks and the forecast; nil for other days.
         def flow(date) = date.between?(history.last, horizon) ? bucket[date.jd - @base].last : nil
@@ -93,7 +91,7 @@ module Thistle
         # Means of a calendar day over the years behind us.
         def usual(date) = typical.day(date)
 
-        # Futures: the days from a date on as they are known, then as each past year went on. [[Day]]
+        # Futures: the days from a date on as they are known, and where they are not, as each past year had them. [[Day]]
         def futures(from, count) = history.map { |first| spell(from, count, first) }
 
         # The same in the soil's class: [[class]].
@@ -136,11 +134,13 @@ module Thistle
         def read_history
           first = history.last
           @base = first.jd
+          first_of_year = Year.start_of(today, latitude)
           @list = Array.new(today.jd + FORECAST - @base)
           feed.daily(first..(today + FORECAST - 1)).each do |day|
-            ahead = day.date > today
-            next if ahead && day.standing == :regional
+            # Broad values make up past years, never this one: what this year did here is not known.
+            next if day.standing == :regional && day.date > first_of_year - 1
 
+            ahead = day.date > today
             @list[day.date.jd - @base] = ahead ? day.with(standing: :forecast) : day
           end
           raise BadInput.new("There is no weather to work with.", field: :feed) if @list.none?
@@ -150,11 +150,14 @@ module Thistle
 
         # `count` days from a date on; past what is known, those of the season-year that began on `past`.
         def spell(from, count, past)
-          along(from, count, past) { |jd, twin| at(jd) || (jd > today.jd ? at(twin) : nil) || usual(Date.jd(jd)) }
+          along(from, count, past) { |jd, twin| at(jd) || at(twin) || usual(Date.jd(jd)) }
         end
 
         def soil_spell(from, count, past)
-          along(from, count, past) { |jd, twin| bucket[[jd, twin][jd <= horizon.jd ? 0 : 1] - @base]&.first&.kind || ground(Date.jd(jd)).kind }
+          along(from, count, past) do |jd, twin|
+            julian = at(jd) ? jd : twin
+            julian >= @base && bucket[julian - @base] ? bucket[julian - @base].first.kind : usual_soil(Date.jd(jd))
+          end
         end
 
         # Julian days from a date on, each with the day of a past season-year that is as far from its start; a spell that

@@ -21,12 +21,13 @@ module Thistle
 
         # [Window] of one method in this season-year.
         def of(removal)
+          limits = @outlook.usually(@year.start).limits(removal)
           stretches(removal).each_cons(3).filter_map do |before, same, after|
             next if same.first.reason
 
             from, to = same.first.from, same.last.to
             Window.new(removal:, from:, to:, opens: before&.last&.reason, closes: after&.first&.reason,
-                       held: @site.workable(@choices.labels).held(Limits.of(removal)&.key, from, to))
+                       held: @site.workable.held(limits, from, to))
           end
         end
 

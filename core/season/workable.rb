@@ -7,28 +7,27 @@ module Thistle
       class Workable
         Held = Value.define(:days, :of, :years)
 
-        # limits: {key => Limits}, the label's in them.
-        def initialize(site, limits)
-          @site, @limits = site, limits
+        def initialize(site)
+          @site = site
           @sums = {}
         end
 
-        # Held for days `from..to` of this season-year; nil for a kind without limits.
-        def held(key, from, to)
-          return unless @limits[key]
+        # Held for days `from..to` of this season-year under Limits; nil without any.
+        def held(limits, from, to)
+          return unless limits
 
           start = Year.start_of(from, @site.latitude)
           first, last = (from - start).to_i, (to - start).to_i
-          counts = sums(key).map { |sum| sum[[last + 1, sum.size - 1].min] - sum[first] }
+          counts = sums(limits).map { |sum| sum[[last + 1, sum.size - 1].min] - sum[first] }
           Held.new(days: Percentile.of(counts.sort, 0.5).round, of: last - first + 1, years: counts.size)
         end
 
         private
 
         # For each past year the fit days before each of its days.
-        def sums(key)
-          @sums[key] ||= years.map do |days, soils|
-            fit = days.each_index.map { |n| @limits[key].fit_day?(days[n], soils[n], days[n + 1]&.rain) }
+        def sums(limits)
+          @sums[limits] ||= years.map do |days, soils|
+            fit = days.each_index.map { |n| limits.fit_day?(days[n], soils[n], days[n + 1]&.rain) }
             fit.each_with_object([0]) { |yes, sum| sum << (sum.last + (yes ? 1 : 0)) }
           end
         end

@@ -14,6 +14,7 @@ Sequel.migration do
       add_column :station_longitude, Float
       add_column :station_elevation_m, Float
       add_column :calendar_token, String
+      add_column :placed, TrueClass, null: false, default: true # false: the region's middle stands for its place
       add_column :season_version, Integer, null: false, default: 0
     end
 

@@ -54,9 +54,32 @@ module Thistle
     def test_the_desert_waits_for_the_summer_rains
       rains = desert.year.date(:first_rains)
       flower = Season::Phenology.new(Testing.plant("buffelgrass"), desert).spans(desert.year).find { |span| span.phase == :flower }
+      spray = bench("buffelgrass", desert, size: "seedling")
 
       assert_includes 6..8, rains.month
-      assert_operator flower.from, :>, rains
+      assert_equal rains + 18, flower.from
+      assert_equal [false, true], open_on(spray, "foliar_tussock", rains - 30, rains + 26)
+    end
+
+    # Gamba grass flowers as the wet ends and seeds into the dry: its own rows for that climate, not those of frost.
+    def test_a_plant_has_its_own_phases_where_its_file_gives_them
+      stages = [60, -5].map { |days| days.positive? ? tropics.year.date(:first_rains) + days : tropics.year.date(:wet_end) + days }
+      grass = Season::Phenology.new(Testing.plant("gamba_grass"), tropics)
+
+      assert_equal %i[leaf flower], stages.map { |date| grass.stage_on(date) }
+      assert_equal :ripe_seed, grass.stage_on(tropics.year.date(:wet_end) + 30)
+    end
+
+    # Where nothing is known, broad values stand in, turned round south of the equator.
+    def test_broad_weather_is_turned_south_of_the_equator
+      north, south = [38.0, -38.0].map { |latitude| Season::BroadWeather.climate(latitude, region: "na_west") }
+
+      assert_equal north["rain"].rotate(6), south["rain"]
+      assert_equal [false, true], [north, south].map { |climate| climate["south"] }
+      assert_equal [38.5, -122.0], Season::BroadWeather.middle(region: "na_west")
+      site = Testing.site(latitude: -14.0, climate: Season::BroadWeather.climate(-14.0, climate: "wet_dry"))
+
+      assert_equal "wet_dry", site.climate.key
     end
 
     # Six months' shift: the same climate, turned round.
@@ -87,6 +110,18 @@ module Thistle
       assert_equal still.date(:leaf_out) + 18, moved.date(:leaf_out)
       assert_equal still.date(:first_frost) - 18, moved.date(:first_frost)
       assert(moved.anchor(:leaf_out).working.any? { |step| step.label == "Moved" && step.value == "+18 days" })
+    end
+
+    # Broad values say what is usual, never what this day's wind is: no mark has come, nothing may be sprayed.
+    def test_broad_values_claim_nothing_of_this_year
+      feed = StandIns::WeatherStation.new(seed: 3, climate: Testing::CLIMATE, standing: :regional)
+      site = Season::Site.new(feed:, latitude: 38.0, longitude: -91.4, texture: "loam", today: Testing::TODAY)
+
+      assert(site.year.anchors.none?(&:measured))
+      assert(site.year.anchors.all? { |anchor| anchor.low < anchor.high })
+      assert_equal [Testing::TODAY, false, 10], [site.horizon, site.known?(Testing::TODAY), site.origin.regional_years]
+      assert_empty site.fit(:foliar).stretches
+      assert(site.fit(:foliar).hours.all? { |said| said.against.any?(&:unknown) })
     end
 
     private

@@ -127,7 +127,7 @@ module Thistle
       site, limits = Testing.site, Core::Knowledge.shipped.fits[:pulling]
       from, to = Date.new(2026, 4, 1), Date.new(2026, 4, 30)
       counts = (1..10).map { |n| ((from << (12 * n))..(to << (12 * n))).count { |day| limits.fit_day?(site.day(day), site.ground(day).kind, site.day(day + 1).rain) } }.sort
-      held = site.workable.held(:pulling, from, to)
+      held = site.workable.held(limits, from, to)
 
       assert_in_delta (counts[4] + counts[5]) / 2.0, held.days, 1.5 # a leap day shifts a past year by one
       assert_equal [30, 10], [held.of, held.years]

@@ -11,6 +11,17 @@ module Thistle
             show "records/index", data: -> { timeline.to_h }, timeline:, form: Records.form(property, today)
           end
 
+          app.get "/records/properties/new" do
+            show "records/property", form: Forms::Blank.new
+          end
+
+          app.post "/records/properties" do
+            form = Forms::Property.new(params, units:, today:)
+            made = form.store or next show("records/property", status: 422, form:)
+            session[:property] = made.id
+            go_to "/season", "#{made.name} has begun. Draw its boundary in Survey; bring its weather under Weather and soil."
+          end
+
           app.post "/records/settings" do
             form = Forms::Settings.new(params, units:, today:)
             next go_to("/records", "#{property.name} is kept as you said.") if form.store(property)

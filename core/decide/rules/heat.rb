@@ -9,7 +9,7 @@ module Thistle
           next unless now.day && now.day.tmax > high
 
           why = removal.is?(:foliar) ? "drops dry before they enter, and leaves shut" : "product turns to vapour and reaches broadleaf natives"
-          wait "Above #{high.round} °C #{why}."
+          wait "Above {temperature:#{high}} #{why}."
         end
       end
     end

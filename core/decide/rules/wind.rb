@@ -10,11 +10,11 @@ module Thistle
           limits = now.limits(removal)
           low, high = limits.wind.values_at("low", "high")
           word = limits.labelled ? "The label asks for" : "The label's range decides;"
-          usual = "#{low.round} to #{high.round} km/h#{" is usual" unless limits.labelled}"
+          usual = "{wind:#{low}} to {wind:#{high}}#{" is usual" unless limits.labelled}"
           if now.day.wind.nil?
             wait "How strong is the wind? It was not measured here. #{word} #{usual}."
           elsif !now.day.wind.between?(low, high)
-            wait "Wind of #{now.day.wind.round} km/h drifts spray. #{word} #{usual}."
+            wait "Wind of {wind:#{now.day.wind}} drifts spray. #{word} #{usual}."
           end
         end
       end

@@ -1,0 +1,36 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Season
+      # Broad weather where none was measured (knowledge/broad_weather.yml), on the right side of the equator.
+      module BroadWeather
+        WEATHER = %w[mean swing range wind wet_days rain].freeze
+        HALF_YEAR = 6
+
+        module_function
+
+        # The row of a climate that a steward names, else of the region, else of the frost climate.
+        def row(region: nil, climate: nil)
+          rows = Knowledge.shipped.broad_weather
+          rows[climate] || rows[region] || rows.fetch("frost")
+        end
+
+        # [latitude, longitude] that stand for ground without a position.
+        def middle(**of) = row(**of).values_at("latitude", "longitude")
+
+        # What a station of such weather has, at a latitude: months turned by half a year where the row lies on the other
+        # side of the equator.
+        def climate(latitude, **of)
+          row = row(**of)
+          south = latitude.negative?
+          turned = south == row["latitude"].negative? ? row : turn(row)
+          { **turned.slice(*WEATHER), "south" => south }
+        end
+
+        def turn(row) = row.to_h { |key, value| [key, value.is_a?(Array) ? value.rotate(HALF_YEAR) : value] }
+        private_class_method :turn
+      end
+    end
+  end
+end
