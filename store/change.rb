@@ -41,6 +41,7 @@ module Thistle
           facts["before"].each { |id, row| put_back(id.to_i, row) }
           facts.fetch("visits", {}).each { |id, patch_id| db[:tasks].where(id: id.to_i).update(patch_id:) }
           update(undone_at: Time.now.utc)
+          property.year_changed
           Surroundings.settle(property, ids)
           Overlaps.settle(property, ids + met)
         end

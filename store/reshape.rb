@@ -27,6 +27,7 @@ module Thistle
           take(amount, shape, seen_on)
         end
         @patch.follow_records
+        @patch.property.year_changed if amount.stage
       end
 
       # Cuts the patch along a line; the largest part keeps the code. Answers the new patches.

@@ -33,6 +33,14 @@ module Thistle
         same.where(said:, seen_on: year...(year >> 12))
       end
 
+      def self.looked_at(property)
+        Observation.where(Sequel[:observations][:stage] => TELLING, settled: true).exclude(Sequel[:observations][:plant_key] => nil)
+                   .join(:patches, { id: :patch_id, property_id: property.id, deleted_at: nil }, table_alias: :p)
+                   .select_map([Sequel[:observations][:plant_key], Sequel[:observations][:stage], Sequel[:observations][:seen_on], :code])
+                   .map { |plant, stage, on, code| Core::Season::Seen::Phase.new(plant:, phase: stage.to_sym, on:, by: code, began: false) }
+      end
+      private_class_method :looked_at
+
       def phase
         Core::Season::Seen::Phase.new(plant: plant_key, phase: said.to_sym, on: seen_on, by: person, began:)
       end
@@ -47,12 +55,15 @@ module Thistle
         property.year_changed
       end
 
-      # All of a property's as core reads them.
+      # Stages of looks at patches that say how far the plant is here, not only that one is young.
+      TELLING = %w[flower green_seed ripe_seed].freeze
+
+      # All of a property's as core reads them; the stages of its patches that someone looked at are among them.
       def self.seen(property)
         rows = live.where(property_id: property.id).all.group_by(&:kind)
         Core::Season::Seen.new(
           anchors: rows.fetch("anchor", []).map { |s| Core::Season::Seen::Mark.new(key: s.said.to_sym, on: s.seen_on, by: s.person) },
-          phases: rows.fetch("phase", []).map(&:phase),
+          phases: (rows.fetch("phase", []).map(&:phase) + looked_at(property)).sort_by(&:on),
           soils: rows.fetch("soil", []).to_h { |s| [s.seen_on, s.said.to_sym] }
         )
       end

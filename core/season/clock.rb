@@ -36,6 +36,23 @@ module Thistle
           nil
         end
 
+        # Seconds ahead of UTC all through a date; nil on one when the clock is changed.
+        def steady_offset(date)
+          @steady ||= {}
+          @steady.fetch(date) do
+            noon = Time.utc(date.year, date.month, date.day, 12)
+            ends = [-129_600, 129_600].map { |seconds| @zone.period_for_utc(noon + seconds).observed_utc_offset }
+            @steady[date] = ends.uniq.size == 1 ? ends.first : nil
+          end
+        end
+
+        # The date on this clock of a UTC Time.
+        def date(utc)
+          day = Date.new(utc.year, utc.month, utc.day)
+          offset = steady_offset(day)
+          offset ? day + (((utc.hour * 3600) + (utc.min * 60) + offset).div(86_400)) : local(utc).to_date
+        end
+
         # Seconds ahead of UTC without daylight saving.
         def standard_offset(date) = @zone.period_for_utc(Time.utc(date.year, date.month, date.day)).base_utc_offset
 

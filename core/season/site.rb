@@ -123,8 +123,12 @@ module Thistle
           Origin.new(station:, measured_years: YEARS - regional, regional_years: regional, shift: station ? Hopkins.days(station, place).round : 0)
         end
 
-        # [rising, setting] in hours on the clock; nil where the sun does not cross the horizon.
-        def sun(date) = Sun.rise_and_set(date, latitude, longitude || 0.0).map { |time| time && clock.hours(time) }
+        # [rising, setting] in hours on the clock, a setting after midnight past 24; nil where the sun does not cross the
+        # horizon.
+        def sun(date)
+          rises, sets = Sun.rise_and_set(date, latitude, longitude || 0.0).map { |time| time && clock.hours(time) }
+          [rises, rises && sets && sets < rises ? sets + 24 : sets]
+        end
 
         private
 

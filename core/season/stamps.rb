@@ -30,7 +30,7 @@ module Thistle
 
           date, hour = date + 1, 0 if hour == 24
           at = instant(date, hour, minute, zone)
-          [at, @clock.local(at).to_date]
+          [at, @clock.date(at)]
         end
 
         # Which of day and month comes first, told from all the dates of the file.
@@ -72,6 +72,9 @@ module Thistle
 
         # An hour that comes twice is the first one the first time; an hour that the clock skips is the next.
         def on_the_clock(date, hour, minute, plain)
+          steady = @clock.steady_offset(date)
+          return plain - steady if steady
+
           at = @clock.utc(date, hour, minute)
           unless at
             @skipped += 1

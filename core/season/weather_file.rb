@@ -124,7 +124,7 @@ module Thistle
             @repeats += by_time.sum { |_, same| same.size - 1 }
             once = calmed(by_time.values.map(&:last).sort_by(&:at))
             uncounted(once).group_by { |record| record.at - (record.at.to_i % 3600) }.map do |at, same|
-              Record.new(at:, date: @clock.local(at).to_date, values: fold(same))
+              Record.new(at:, date: @clock.date(at), values: fold(same))
             end
           end
         end
@@ -161,6 +161,8 @@ module Thistle
         end
 
         def fold(records)
+          return records.first.values if records.size == 1
+
           keys = records.flat_map { |record| record.values.keys }.uniq
           keys.to_h do |key|
             numbers = records.filter_map { |record| record.values[key] }

@@ -64,6 +64,29 @@ module Thistle
       assert_equal 0, json("/identify/plants/amur_honeysuckle.json?at=#{other.id}")["phases"].find { |span| span["phase"] == "flower" }["moved_days"]
     end
 
+    # A look at a patch says how far its plant is, too; taking the look back takes that back.
+    def test_a_stage_seen_at_a_patch_counts_here
+      moved = -> { json("/identify/plants/amur_honeysuckle.json?at=#{q.id}")["phases"].find { |span| span["phase"] == "ripe_seed" }["moved_days"] }
+      send_form(:post, "/survey/patches/#{patch("Q-04").id}/again", seen_on: today.iso8601, stage: "green_seed")
+
+      assert_operator moved.call, :<, 0
+      send_form(:post, "/survey/changes/#{Store::Change.undoable.get(:id)}/undo")
+      assert_equal 0, moved.call
+    end
+
+    def test_a_property_begins_with_broad_values_and_says_so
+      send_form(:post, "/records/properties", name: "Gully flat", prefix: "q", units: "metric", texture: "clay")
+      assert_includes last_response.body, "is taken by another property"
+      assert_includes last_response.body, "or a position is needed"
+      send_form(:post, "/records/properties", name: "Gully flat", prefix: "gf", units: "metric", texture: "clay", region: "australia", climate_kind: "wet_dry")
+      page = get("/season").body
+
+      assert_includes page, "No weather of this ground is known"
+      assert_includes page, "Its place is not known"
+      assert_includes page, "Wind not known"
+      assert_equal [200, "GF"], [get("/").status, Store::Property.order(:id).last.prefix]
+    end
+
     def test_felt_soil_goes_before_the_bucket
       see(kind: "soil", said: "saturated")
 
