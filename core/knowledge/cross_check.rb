@@ -57,6 +57,7 @@ module Thistle
         end
 
         def check_season_sources
+          @knowledge.fits.each { |key, limits| known(limits.cautions, @knowledge.cautions, "fits.yml", "#{key}/cautions") }
           { "anchors.yml" => @knowledge.anchors, "climates.yml" => @knowledge.climates, "fits.yml" => @knowledge.fits,
             "soils.yml" => @knowledge.soils, "phases.yml" => @knowledge.phases, "broad_weather.yml" => @knowledge.broad_weather }
             .each do |file, rows|

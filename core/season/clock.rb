@@ -50,7 +50,7 @@ module Thistle
         def date(utc)
           day = Date.new(utc.year, utc.month, utc.day)
           offset = steady_offset(day)
-          offset ? day + (((utc.hour * 3600) + (utc.min * 60) + offset).div(86_400)) : local(utc).to_date
+          offset ? day + ((utc.hour * 3600) + (utc.min * 60) + offset).div(86_400) : local(utc).to_date
         end
 
         # Seconds ahead of UTC without daylight saving.

@@ -5,7 +5,7 @@ module Thistle
     module Season
       # What a kind of work asks of an hour or a day (knowledge/fits.yml); a product's label goes before it.
       Limits = Value.define(:key, :label, :short, :tags, :soil, :wind, :gust, :temperature, :delta_t, :rainfast_h, :dry_h, :still_air,
-                            :calm_water, :daylight, :source, :labelled)
+                            :calm_water, :daylight, :cautions, :source, :labelled)
 
       # Which are a method's, what a label changes, and what stands against a whole day.
       class Limits
