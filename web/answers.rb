@@ -74,7 +74,7 @@ module Thistle
       def windows(windows)
         windows.to_h do |removal, spans|
           [removal.key, spans.map do |w|
-            { from: w.from, to: w.to, opens: w.opens&.text, closes: w.closes&.text, fit_days: w.held&.days, years: w.held&.years }
+            { from: w.from, to: w.to, opens: w.opens&.said, closes: w.closes&.said, fit_days: w.held&.days, years: w.held&.years }
           end]
         end
       end
@@ -113,7 +113,8 @@ module Thistle
       def verdict(verdict)
         { method: verdict.removal.key, name: verdict.removal.name, verdict: verdict.kind, until: verdict.until,
           closes: verdict.closes, kill_percent: verdict.kill, crew_hours: verdict.hours&.round(2),
-          years_to_quiet: verdict.years_to_quiet, hours_to_quiet: verdict.hours_to_quiet&.round(2), reasons: verdict.reasons.map(&:to_h) }
+          years_to_quiet: verdict.years_to_quiet, hours_to_quiet: verdict.hours_to_quiet&.round(2),
+          reasons: verdict.reasons.map { |reason| reason.to_h.merge(text: reason.said) } }
       end
 
       def patch(patch)

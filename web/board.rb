@@ -120,7 +120,7 @@ module Thistle
 
       def row(item)
         { patch: patch(item.id).code, group: item.group, method: item.verdict.removal.key, verdict: item.verdict.kind,
-          until: item.until, reason: item.reason&.text, again: again(item.id) }
+          until: item.until, reason: item.reason&.said, again: again(item.id) }
       end
     end
   end

@@ -82,7 +82,7 @@ module Thistle
 
       def entry(uid, **fields) = Entry.new(uid: "#{uid}-#{property.id}@nimble-thistle", place: property.name, **fields)
 
-      def said_reason(reason) = property.measures.fill(reason.text)
+      def said_reason(reason) = reason.said(property.measures)
       def said(date) = date.strftime("%-d %B")
     end
   end

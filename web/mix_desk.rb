@@ -30,7 +30,7 @@ module Thistle
         return [] unless @patch&.plant
 
         bench = Core::Decide::Bench.new(@patch.choices(@today), @patch.property.site(@today))
-        found = bench.verdict(removal).reasons.select(&:against?).map { |r| [r.text, r.source] }
+        found = bench.verdict(removal).reasons.select(&:against?).map { |r| [r.said(@units), r.source] }
         found << ["Water is in reach, and this product is not labelled for aquatic use.", "common_practice"] if wet_and_wrong?(bench)
         found
       end

@@ -65,7 +65,7 @@ module Thistle
       wet = Core::Survey::Nearby.new(kind: "wetland", name: nil, distance_m: 4.0, keep_m: 10.0)
       cut = Core::Knowledge.shipped.removal("cut_stump")
 
-      assert_match(/4 m from, and 10 m are kept from, mapped ground: wetland/, rule.judge(bench.situation.with(zones: [wet]), cut).text)
+      assert_match(/4 m from, and 10 m are kept from, mapped ground: wetland/, rule.judge(bench.situation.with(zones: [wet]), cut).said)
       assert_nil rule.judge(bench.situation.with(zones: [wet], aquatic_label: true), cut)
     end
   end
