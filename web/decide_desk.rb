@@ -39,7 +39,7 @@ module Thistle
 
       def pinned(choices)
         changes = { date: date(choices.date), size: given("size", Core::Removal::SIZES), stance: given("stance", Core::Decide::Choices::STANCES),
-                    slope: given("slope", Core::Decide::Choices::SLOPES), stage: given("stage", Core::Season::Phenology::LABELS.keys)&.to_sym,
+                    slope: given("slope", Core::Decide::Choices::SLOPES), stage: given("stage", Core::Season::Phenology::STAGES)&.to_sym,
                     soil: given("soil", Core::Season::Soil::CLASSES)&.to_sym }.compact
         %w[licensed natives_near aquatic_label settled reported].each do |field|
           answer = given(field, %w[yes no])

@@ -9,8 +9,6 @@ module Thistle
         Span = Value.define(:phase, :from, :to, :early, :late, :moved, :source)
         # What the rules know a patch to be in, in order of how far the season is.
         STAGES = %i[dormant leaf flower green_seed ripe_seed].freeze
-        LABELS = { dormant: "dormant", leaf: "in leaf", flower: "in flower", green_seed: "green seed",
-                   ripe_seed: "ripe seed" }.freeze
         ORDER = { emerging: 0, leaf: 1, budding: 2, flower: 3, green_seed: 4, hardening: 5, ripe_seed: 6, shedding: 7 }.freeze
         OWN = 3 # days by which plants of one kind differ on one ground (memory)
 

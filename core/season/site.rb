@@ -106,12 +106,12 @@ module Thistle
 
         def spotter(days, soils, seen: {}) = Spotter.new(days, soils, dry_middle: typical.dry_middle, rains: climate.rains, seen:)
 
-        # Days by which a mark comes later here than at the station.
-        def shift(kind)
-          return 0 unless station && kind.season
+        # Days by which what belongs to "spring" or "autumn" comes later here than at the station; none without a season.
+        def shift(season)
+          return 0 unless station && season
 
           days = Hopkins.days(station, place).round
-          kind.season == "spring" ? days : -days
+          season == "spring" ? days : -days
         end
 
         def station = @station ||= feed.station
@@ -120,7 +120,7 @@ module Thistle
         # Whose weather this is.
         def origin
           regional = history.count { |first| (day = known(first + 180)) && day.standing == :regional }
-          Origin.new(station:, measured_years: YEARS - regional, regional_years: regional, shift: station ? Hopkins.days(station, place).round : 0)
+          Origin.new(station:, measured_years: YEARS - regional, regional_years: regional, shift: shift("spring"))
         end
 
         # [rising, setting] in hours on the clock, a setting after midnight past 24; nil where the sun does not cross the

@@ -25,7 +25,7 @@ module Thistle
 
         def warmth(kind)
           near = @seen.select { |other, _| warmth_of(other) < kind.degree_days }.max_by { |other, _| warmth_of(other) }
-          sum, from = near ? [warmth_of(near.first).to_f, near.last] : [0.0, 0]
+          sum, from = near ? [warmth_of(near.first).to_f, near.last + 1] : [0.0, 0]
           (from...@days.size).find { |n| (sum += [@days[n].tmean - BASE, 0].max) >= kind.degree_days }
         end
 

@@ -51,7 +51,7 @@ module Thistle
         def warm(degree_days, base)
           (@warm ||= {})[[degree_days, base]] ||= begin
             days = members.filter_map { |member| warm_offset(member, degree_days, base) }
-            days.size * 2 > members.size ? Percentile.spread(days).map { |n| start + n } : []
+            days.size * 2 > members.size ? Percentile.spread(days).map { |n| start + n + @site.shift("spring") } : []
           end
           @warm[[degree_days, base]].then { |found| found.empty? ? nil : found }
         end
@@ -82,7 +82,7 @@ module Thistle
 
           early, usual, late = Percentile.spread(past)
           low, middle, high = this_year(kind, usual)
-          shift = @site.shift(kind)
+          shift = @site.shift(kind.season)
           seen = @site.seen.anchor(kind.key.to_sym, self)
           dates = { early:, late:, low:, high:, date: middle }.transform_values { |days| start + days + shift }
           dates = dates.merge(date: seen.on, low: seen.on, high: seen.on) if seen
@@ -101,7 +101,10 @@ module Thistle
           spotters.map { |spotter| spotter.find(kind) }.uniq.size == 1 && date <= @site.today
         end
 
+        # Of a year that has not begun nothing is known but the past ones.
         def spotters
+          return @site.past if start > @site.horizon
+
           @spotters ||= begin
             soils = @site.soil_futures(start, length)
             members.zip(soils).map { |days, kinds| @site.spotter(days, kinds, seen: seen_warmth) }
@@ -120,7 +123,7 @@ module Thistle
         def seen_warmth
           kinds.select { |_, kind| kind.by == "warmth" }.filter_map do |key, kind|
             mark = @site.seen.anchor(key, self)
-            [key, [(mark.on - start).to_i - @site.shift(kind), 0].max] if mark
+            [key, [(mark.on - start).to_i - @site.shift(kind.season), 0].max] if mark
           end.to_h
         end
 

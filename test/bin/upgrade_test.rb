@@ -20,6 +20,8 @@ module Thistle
       [["O-1", -91.4], ["O-2", -91.3995]].each do |code, x|
         patch = old[:patches].insert(property_id: id, code:, state: code == "O-2" ? "standing" : "quiet", geometry: ring.(x, 0.001), west: x, east: x + 0.001, south: 38.0, north: 38.001,
                                      gross_m2: 9000.0, cover_class: 2, seen_on: Date.new(2024, 5, 1), slope: "flat", lock_version: 0, created_at: now, updated_at: now)
+        work = old[:treatments].insert(patch_id: patch, done_on: Date.new(2025, 4, 1), method_key: "dig_crown", created_at: now)
+        old[:tasks].insert(patch_id: patch, treatment_id: work, kind: "check", due_on: Date.new(2025, 6, 1), rain_mm: 20, reason: "Rain", source: "memory")
         old[:checks].insert(patch_id: patch, checked_on: Date.new(2025, 5, 1), resprouts: 0, missed: 0, seedlings: 0, created_at: now)
       end
     RUBY
@@ -28,7 +30,8 @@ module Thistle
       require "./thistle"
       Thistle::Web::Boot.call(ARGV[0])
       rows = Thistle::Store::Patch.order(:code).map { |p| [p.code, p.shape_from, p.shared_m2.round, p.water_m.round, p.history.size] }
-      print JSON.generate(rows:, zones: Sequel::Model.db[:zone_extents].count, copies: Dir[File.join(ARGV[0], "*.before-*")].size)
+      waits = Thistle::Store::Task.map { |t| [t.awaited.to_data, t.since_on] }.uniq
+      print JSON.generate(rows:, waits:, zones: Sequel::Model.db[:zone_extents].count, copies: Dir[File.join(ARGV[0], "*.before-*")].size)
     RUBY
 
     def run_ruby(script, *args)
@@ -44,10 +47,11 @@ module Thistle
         found = JSON.parse(run_ruby(NEW, dir))
         half = Core::Survey::Geodesic.area([[0, 38.0], [0.0005, 38.0], [0.0005, 38.001], [0, 38.001]])
 
-        assert_equal [["O-1", "2024-05-01", 790, 1], ["O-2", "2024-05-01", 834, 1]], found["rows"].map { |row| row.values_at(0, 1, 3, 4) }
+        assert_equal [["O-1", "2024-05-01", 790, 2], ["O-2", "2024-05-01", 834, 2]], found["rows"].map { |row| row.values_at(0, 1, 3, 4) }
         assert_equal 0, found["rows"][0][2]
         assert_in_delta half, found["rows"][1][2], half * 1e-3, "the half that both lie on"
         assert_equal [1, 1], found.values_at("zones", "copies")
+        assert_equal [[{ "rain_mm" => 20.0, "within" => 1, "days_after" => 3 }, "2025-04-01"]], found["waits"]
       end
     end
   end
