@@ -87,7 +87,37 @@ module Thistle
       ["", "one\ntwo\n", "a\u0000b", "\"open,1\n2,3"].each { |text| assert_raises(Core::BadInput) { Formats::WeatherTable.read(text) } }
     end
 
+    # Spoilt anyhow, a table is read in part, or refused in words; nothing else happens.
+    def test_spoilt_tables_are_answered_in_words
+      random = Random.new(3)
+      whole = "Ridge,,\nDate,High (F),Low (F),Rain\n#{(1..30).map { |n| "5/#{n}/2026 0#{n % 10}:30,#{60 + n},#{40 + n},0.1" }.join("\n")}\n"
+      400.times do
+        text = whole.b.dup
+        random.rand(1..6).times { spoil(text, random) }
+        begin
+          file = read(text.dup)
+          next assert_kind_of(String, file.fault) if file.fault
+
+          assert(file.days.all? { |day| day.tmin <= day.tmax && day.tmin > -60 })
+          file.report
+        rescue Core::BadInput => e
+          refute_empty e.message
+        end
+      end
+    end
+
     private
+
+    def spoil(text, random)
+      at = random.rand(text.size)
+      case random.rand(4)
+      when 0 then text[at] = [random.rand(256)].pack("C")
+      when 1 then text.slice!(at, random.rand(1..40))
+      when 2 then text.insert(at, ["\"", ",", "\n", ";", "9999", "-", "\xFF".b].sample(random:).b)
+      else text.insert(at, text[at, 30])
+      end
+      text << "x" if text.empty?
+    end
 
     def table(text) = Formats::WeatherTable.read(text)
     def guess(text) = Season::WeatherFile.guess(*table(text))
