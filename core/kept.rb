@@ -10,6 +10,8 @@ module Thistle
         @lock = Mutex.new
       end
 
+      def clear = @lock.synchronize { @answers.clear }
+
       def fetch(key)
         @lock.synchronize { return @answers[key] if @answers.key?(key) }
         answer = yield

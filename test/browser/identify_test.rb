@@ -65,9 +65,10 @@ module Thistle
         File.binwrite(File.join(dir, "leaf.jpg"), ImageTest.jpeg)
         attach_file "photos[]", File.join(dir, "leaf.jpg")
         click_button "Add"
+
+        assert_text "1 photograph added"
       end
 
-      assert_text "1 photograph added"
       assert_text "38.00120, -91.40210"
       select "Hog peanut (Amphicarpaea bracteata)", from: "It is"
       fill_in "Named by", with: "R. Lindqvist"

@@ -11,7 +11,7 @@ module Thistle
              "/survey", "/survey/walk", "/survey/searches", "/survey/zones", "/survey/layers", "/survey/files", "/survey/totals", "/survey/site-map",
              "/survey/patches/%{patch}", "/season", "/season/fit?work=foliar", "/season/weather", "/season/calendar", "/decide?patch=%{patch}", "/mix?patch=%{patch}", "/mix?vessel=tank",
              "/work", "/work?patch=%{patch}&method=cut_stump", "/recheck", "/recheck/patches/%{patch}", "/replant?patch=%{patch}",
-             "/records", "/find?q=mil"].freeze
+             "/records", "/records/properties/new", "/find?q=mil"].freeze
     TAGS = %w[wcag2a wcag2aa wcag21a wcag21aa wcag22aa].freeze
 
     Browser::SIZES.each_key do |size|
