@@ -52,7 +52,11 @@ module Thistle
           delta_t: "dry air", inversion: "inversion", raining: "rain", wet_leaf: "wet leaf", rain_coming: "rain soon" }.fetch(against.key)
       end
 
-      def short_range(stretch) = units.us? ? clock_range(stretch) : "#{stretch.from}–#{stretch.to} h"
+      def short_range(stretch)
+        return "#{stretch.from}–#{stretch.to} h" unless units.us?
+
+        "#{twelve(stretch.from)}–#{twelve(stretch.to)}".delete(" ")
+      end
 
       # "7 to 12", hours on the clock.
       def clock_range(stretch) = "#{clock(stretch.from)} to #{clock(stretch.to)}"

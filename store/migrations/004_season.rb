@@ -103,7 +103,10 @@ Sequel.migration do
         since_on = (SELECT done_on FROM treatments WHERE treatments.id = tasks.treatment_id)
       WHERE rain_mm IS NOT NULL AND treatment_id IS NOT NULL
     SQL
-    alter_table(:tasks) { drop_column :rain_mm }
+    alter_table(:tasks) do
+      drop_column :rain_mm
+      add_index :due_on, name: :tasks_awaited, where: Sequel.lit("event IS NOT NULL AND done_on IS NULL")
+    end
   end
 
   down { raise Sequel::Error, "going back would lose data" }
