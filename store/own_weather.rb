@@ -31,14 +31,7 @@ module Thistle
             .group_by { |time, _| time.hour }.map { |at, same| Season::Hour.new(at:, standing: :measured, **same.last.last.except(:at)) }
       end
 
-      # Where it stands, when that is not here.
-      def station
-        p = @property
-        return unless p.station_latitude
-
-        Season::Station.new(name: p.station_name || "the station", latitude: p.station_latitude, longitude: p.station_longitude,
-                            elevation: p.station_elevation_m, kind: :own)
-      end
+      def station = @property.station
 
       private
 

@@ -21,12 +21,20 @@ module Thistle
 
       # The property's year and weather on a day.
       def site(today)
-        weather = feed == "own" ? [id, season_version] : [feed, station_seed, climate]
+        weather = feed == "own" ? [id, season_version] : [feed, station_seed, climate, station]
         where = { latitude:, longitude:, elevation: elevation_m, texture:, today:, climate: climate_kind, **year_facts }
         self.class.sites[[weather, where, timezone]] ||= begin
           self.class.sites.clear if self.class.sites.size > 32
           Core::Season::Site.new(feed: self.class.feed.call(self), clock:, **where)
         end
+      end
+
+      # Where its weather is measured, when that is not here.
+      def station
+        return unless station_latitude
+
+        Core::Season::Station.new(name: station_name || "the station", latitude: station_latitude, longitude: station_longitude,
+                                  elevation: station_elevation_m, kind: feed.to_sym)
       end
 
       # What the year rests on besides the weather, read once until it changes.

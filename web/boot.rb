@@ -27,10 +27,12 @@ module Thistle
       # The weather of a property: its own station's, a simulated one's, or broad values for the region.
       def feed(property)
         climate = JSON.parse(property.climate)
-        return StandIns::WeatherStation.new(seed: property.station_seed, climate:) if property.feed == "simulated"
-
-        broad = StandIns::WeatherStation.new(seed: property.station_seed, climate:, standing: :regional)
-        property.feed == "own" ? Store::OwnWeather.new(property, broad) : broad
+        simulated = ->(**how) { StandIns::WeatherStation.new(seed: property.station_seed, climate:, **how) }
+        case property.feed
+        when "own" then Store::OwnWeather.new(property, simulated.call(standing: :regional))
+        when "broad" then simulated.call(standing: :regional)
+        else simulated.call(station: property.station)
+        end
       end
 
       # Kept beside the data, readable by its owner alone, so that a restart does not log anyone out.

@@ -140,6 +140,17 @@ module Thistle
       assert_includes last_response.body, "is needed beside the other"
     end
 
+    # Hopkins' law moves the marks where the station stands elsewhere: a degree south and 122 m lower is eight days.
+    def test_a_station_that_stands_elsewhere
+      before = Date.iso8601(anchors["bud_swell"]["date"])
+      send_form(:post, "/season/weather", at: q.id, feed: "simulated", texture: "loam", elevation: "243.84", station_name: "the valley",
+                                          station_latitude: (q.latitude - 1).to_s, station_longitude: q.longitude.to_s, station_elevation: "121.92")
+
+      assert_equal before + 8, Date.iso8601(anchors["bud_swell"]["date"])
+      assert_includes get("/season").body, "spring marks are moved 8 days later by Hopkins&#39; law"
+      assert_includes last_response.body, "latitude +4.0, longitude +0.0, elevation +4.0"
+    end
+
     # A label's calmer limit shuts hours that the planning value leaves open, on the fit page and in the rules.
     def test_a_label_goes_before_the_planning_values
       open = json("/season/fit.json?at=#{q.id}")["fit"]["foliar"].size
