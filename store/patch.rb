@@ -117,11 +117,14 @@ module Thistle
 
       # What the rules look at, before anyone pins anything. nil without a plant.
       def choices(today)
-        plant && Core::Decide::Choices.new(
+        return unless plant
+
+        seen = amount
+        Core::Decide::Choices.new(
           plant:, settled: settled?, date: today, size: plant.woody? || plant.is?(:tussock) ? stem_size : "seedling",
           stance: property.stance, licensed: property.licensed, aquatic_label: property.aquatic_label, water_m:,
-          slope: lie, natives_near:, cover: amount.cover, freed_on:, stems:, zones: zones_in_reach,
-          labels: property.label_limits, area_m2: infested&.first || gross_m2,
+          slope: lie, natives_near:, cover: seen.cover, freed_on:, stems:, zones: zones_in_reach,
+          labels: property.label_limits, area_m2: seen.infested&.first || gross_m2,
           new_here: first?, reported: first? && !reports_dataset.empty?
         )
       end

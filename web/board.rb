@@ -30,10 +30,10 @@ module Thistle
 
       # Patches for the drawn map, those that want work first; a crowd is cut off at what a small map can show.
       def drawn(property)
-        patches = property.patches_dataset.live
-        wanting = patches.wanting_work.order(:id).limit(DRAWN).all
-        room = DRAWN - wanting.size
-        room.positive? ? wanting + patches.exclude(state: Store::Patch::WANTING).order(:id).limit(room).all : wanting
+        live = property.patches_dataset.live
+        wanting = first_ids(live.wanting_work, DRAWN)
+        rest = first_ids(live.exclude(state: Store::Patch::WANTING), DRAWN - wanting.size)
+        Store::Patch.where(id: wanting + rest).select(:id, :code, :plant_key, :state, :geometry).all
       end
 
       # {group => [Agenda::Item]}
@@ -86,6 +86,9 @@ module Thistle
 
       private
 
+      # Ids alone, since the shapes are most of a row.
+      def first_ids(patches, count) = count.positive? ? patches.order(:id).limit(count).select_map(:id) : []
+
       def visits = Store::Task.due(through: today + SOON).exclude(Sequel[:tasks][:kind] => "treat")
 
       def sites = @sites ||= Hash.new { |hash, id| hash[id] = property(id).site(today) }
@@ -114,7 +117,8 @@ module Thistle
       def cleaned = @cleaned ||= Store::Cleaning.last_days
 
       def in_seed(property)
-        plants = patches.values.select { |patch| patch.property_id == property.id && patch.plant&.invasive? }.map(&:plant).uniq
+        @standing ||= patches.values.group_by(&:property_id).transform_values { |here| here.filter_map(&:plant_key).uniq }
+        plants = @standing.fetch(property.id, []).map { |key| Core::Knowledge.shipped.plant(key) }.select(&:invasive?)
         plants.select { |plant| Core::Season::Phenology.new(plant, property.site(today)).phases_on(today).include?(:ripe_seed) }
       end
 

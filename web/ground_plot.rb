@@ -39,12 +39,13 @@ module Thistle
       def place(patches, focus)
         taken = []
         patches.map do |patch|
-          x, y = point(*patch.shape.centre)
+          shape = patch.shape
+          x, y = point(*shape.centre)
           free = taken.none? { |ox, oy| (ox - x).abs < 58 && (oy - y).abs < 15 }
           taken << [x, y] if free
           Drawn.new(id: patch.id, code: patch.code, title: "#{patch.plant&.name || "Not named"}, #{patch.code}, #{patch.state}",
                     state: patch.state, hue: Words::STATE_HUES.fetch(patch.state), x:, y:, label: free || patch.id == focus,
-                    path: patch.shape.kind == "point" ? nil : path(patch.shape.geometry), focus: patch.id == focus)
+                    path: shape.kind == "point" ? nil : path(shape.geometry), focus: patch.id == focus)
         end
       end
 
