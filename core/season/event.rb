@@ -10,9 +10,9 @@ module Thistle
 
       # Reads an event, says it, and finds when it happened or is likely to.
       class Event
-        # date: when it happened, is forecast or is likely; nil where it never comes here. standing: :happened, :forecast,
-        # :expected or :never. early and late: the spread of an expected date. text: what happened.
-        Outcome = Value.define(:date, :standing, :early, :late, :text) do
+        # date: when it happened, is forecast or is likely (the median); nil where it never comes here. standing: :happened,
+        # :forecast, :expected or :never.
+        Outcome = Value.define(:date, :standing) do
           def happened? = standing == :happened
         end
         AHEAD = 420 # days to look
@@ -63,22 +63,17 @@ module Thistle
           from = since + 1
           known = from > site.horizon ? [] : site.days(from..site.horizon)
           at = first(known)
-          return outcome(site, from + at, known[at]) if at
+          return later(site, from) unless at
 
-          later(site, from)
+          Outcome.new(date: from + at, standing: from + at <= site.today ? :happened : :forecast)
         end
 
         def later(site, from)
           found = site.futures(from, AHEAD).filter_map { |days| first(days) }
           return Outcome.new(standing: :never) if found.size * 2 <= site.history.size
 
-          early, middle, late = Percentile.spread(found).map { |n| from + n }
-          Outcome.new(date: [middle, site.horizon + 1].max, standing: :expected, early:, late:)
-        end
-
-        def outcome(site, date, day)
-          text = kind == :rain ? nil : "#{count} frosts by #{date.strftime("%-d %B")}, the last #{day.tmin.round} °C"
-          Outcome.new(date:, standing: date <= site.today ? :happened : :forecast, early: date, late: date, text:)
+          middle = from + Percentile.spread(found)[1]
+          Outcome.new(date: [middle, site.horizon + 1].max, standing: :expected)
         end
 
         def first(days) = kind == :rain ? soaked(days) : days.each_index.select { |n| days[n].tmin <= FROST }[count - 1]
@@ -98,7 +93,7 @@ module Thistle
           return Outcome.new(standing: :never) unless found
 
           standing = found.measured && found.date <= site.today ? :happened : :expected
-          Outcome.new(date: found.date, standing:, early: found.low, late: found.high, text: "#{found.label}, #{found.date.strftime("%-d %B")}")
+          Outcome.new(date: found.date, standing:)
         end
       end
     end

@@ -9,7 +9,7 @@ module Thistle
         Said = Value.define(:hour, :against) do
           def fit? = against.empty?
         end
-        # key: what it is about, text: the limit in words; `unknown` where it was not measured.
+        # key: what it is about; value: what the hour has; limit: what was asked; `unknown` where it was not measured.
         Against = Value.define(:key, :value, :limit, :unknown)
         Stretch = Value.define(:date, :from, :to) do
           def hours = to - from

@@ -60,9 +60,12 @@ module Thistle
           (@site.known?(date) ? known(date, rises) : guessed(date, rises)).map { |hour| now(date, hour, rises, sets, soil) }
         end
 
+        # The feed's hours; of one that is missing among them nothing is known.
         def known(date, rises)
-          given = @site.feed.hourly(date)
-          given.empty? ? self.class.of_day(@site.day(date), rises) : given
+          given = @site.feed.hourly(date).to_h { |hour| [hour.at, hour] }
+          return self.class.of_day(@site.day(date), rises) if given.empty?
+
+          given.size == 24 ? given.values : guessed(date, rises).map { |hour| given[hour.at] || hour }
         end
 
         # A day that no one measured: it is as warm as usual, and nothing is known of its wind, rain and dew.

@@ -104,6 +104,16 @@ module Thistle
       assert_equal [[Testing::TODAY, 9], [Testing::TODAY, 13]], [usual, labelled].map { |stretch| [stretch.date, stretch.to] }
     end
 
+    # An hour that the station missed is not known, and one does not spray through it.
+    def test_a_missing_hour_is_not_known
+      feed = written(->(_) { (0..23).reject { |at| at == 12 }.map { |at| Hour.new(at:, temperature: 20.0, rain: 0.0, wind: 9.0, gust: 12.0, humidity: 55) } })
+      hours = site(feed:).fit(:foliar).hours.first(24)
+
+      assert(hours[12].against.any?(&:unknown))
+      assert_includes hours[10].against.map(&:key), :rain_coming
+      assert_equal 240, site(feed:).hours.size
+    end
+
     def test_a_day_without_hours_is_taken_from_its_low_and_high
       hours = Season::Hours.of_day(Season::Day.new(date: Testing::TODAY, tmin: 8.0, tmax: 22.0, rain: 2.4, wind: 10.0, humidity: 60), 6.0)
 
