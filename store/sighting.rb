@@ -12,25 +12,18 @@ module Thistle
         def live = where(deleted_at: nil).order(:seen_on, :id)
       end
 
-      # Adds one; the property's year is worked out anew. What was seen of the same thing in the same year before gives way
-      # for marks, and on the same day for soil.
+      # Adds one; the property's year is worked out anew.
       def self.record(property, **fields)
         db.transaction do
-          sighting = new(property_id: property.id, **fields)
-          sighting.older(property).update(deleted_at: Time.now.utc)
-          sighting.save
+          sighting = create(property_id: property.id, **fields)
           property.year_changed
           sighting
         end
       end
 
-      # Sightings of the same thing that this one takes the place of.
-      def older(property)
-        same = self.class.live.unordered.where(property_id: property.id, kind:, plant_key:)
-        return same.where(seen_on:) if kind == "soil"
-
-        year = Core::Season::Year.start_of(seen_on, property.latitude)
-        same.where(said:, seen_on: year...(year >> 12))
+      # What it is about: of sightings that share this the one told last counts, and without it the one before.
+      def subject(latitude)
+        kind == "soil" ? [kind, seen_on] : [kind, plant_key, said, Core::Season::Year.start_of(seen_on, latitude)]
       end
 
       def self.looked_at(property)
@@ -60,7 +53,8 @@ module Thistle
 
       # All of a property's as core reads them; the stages of its patches that someone looked at are among them.
       def self.seen(property)
-        rows = live.where(property_id: property.id).all.group_by(&:kind)
+        told = live.where(property_id: property.id).order(:id).to_h { |sighting| [sighting.subject(property.latitude), sighting] }
+        rows = told.values.group_by(&:kind)
         Core::Season::Seen.new(
           anchors: rows.fetch("anchor", []).map { |s| Core::Season::Seen::Mark.new(key: s.said.to_sym, on: s.seen_on, by: s.person) },
           phases: (rows.fetch("phase", []).map(&:phase) + looked_at(property)).sort_by(&:on),

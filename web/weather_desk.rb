@@ -1,14 +1,11 @@
 # frozen_string_literal: true
 
-require "csv"
-
 module Thistle
   module Web
     # A weather file on its way in: its columns beside ours, and what would be taken.
     class WeatherDesk
       MOST = 24 * 1024 * 1024
       SHOWN = 4 # rows of the file
-      DRAWN = 12 # gaps that are listed
 
       attr_reader :record
 

@@ -25,6 +25,15 @@ module Thistle
       assert_equal before, anchors
     end
 
+    # The word told last counts; without it the one before does again.
+    def test_a_second_word_gives_way_when_it_is_taken_back
+      [1, 3].each { |days| see(kind: "anchor", said: "full_leaf", seen_on: (today - days).iso8601) }
+
+      assert_equal (today - 3).iso8601, anchors.fetch("full_leaf")["date"]
+      send_form(:post, "/season/sightings/#{Store::Sighting.live.order(:id).last.id}/undo")
+      assert_equal (today - 1).iso8601, anchors.fetch("full_leaf")["date"]
+    end
+
     def test_marks_in_an_impossible_order_are_refused_and_what_was_typed_stays
       see(kind: "anchor", said: "full_leaf", seen_on: "2026-04-19")
 

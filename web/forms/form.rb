@@ -13,6 +13,15 @@ module Thistle
           option :today
           option :seen_on, default: -> {}
 
+          register_macro(:clock) do
+            key.failure("is not a clock of the tz database, such as America/Chicago") if value && !Core::Season::Clock.known?(value)
+          end
+
+          register_macro(:both_or_neither) do
+            given, missing = keys.partition { |name| values[name] }
+            key(missing.first).failure("is needed beside the other") if given.one?
+          end
+
           register_macro(:day_of_record) do
             next unless value
 

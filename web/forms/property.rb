@@ -18,12 +18,9 @@ module Thistle
             optional(:elevation).filled(:float, gteq?: -450, lteq?: 30_000)
             optional(:timezone).filled(:string)
           end
-          rule(:timezone) { key.failure("is not a clock of the tz database, such as America/Chicago") if value && !Core::Season::Clock.known?(value) }
+          rule(:timezone).validate(:clock)
           rule(:prefix) { key.failure("is taken by another property") if Store::Property.first(prefix: value.upcase) }
-          rule(:latitude, :longitude) do
-            given, missing = %i[latitude longitude].partition { |name| values[name] }
-            key(missing.first).failure("is needed beside the other") if given.one?
-          end
+          rule(:latitude, :longitude).validate(:both_or_neither)
           rule(:region, :latitude) { key(:region).failure("or a position is needed") unless values[:region] || values[:latitude] }
         end
 

@@ -17,11 +17,8 @@ module Thistle
             optional(:station_longitude).filled(:float, gteq?: -180, lteq?: 180)
             optional(:station_elevation).filled(:float, gteq?: -450, lteq?: 30_000)
           end
-          rule(:timezone) { key.failure("is not a clock of the tz database, such as America/Chicago") if value && !Core::Season::Clock.known?(value) }
-          rule(:station_latitude, :station_longitude) do
-            given, missing = %i[station_latitude station_longitude].partition { |name| values[name] }
-            key(missing.first).failure("is needed beside the other") if given.one?
-          end
+          rule(:timezone).validate(:clock)
+          rule(:station_latitude, :station_longitude).validate(:both_or_neither)
         end
 
         def self.of(property, units, today)
