@@ -9,6 +9,7 @@ gem "csv", "~> 3.3"               # tables and Darwin Core
 gem "dry-validation", "~> 1.10"   # reads and checks what people type
 gem "erubi", "~> 1.13"            # escapes every <%= %>
 gem "exifr", "~> 1.4"             # reads when and where a photograph was taken
+gem "highs", "~> 0.2"             # solves the season plan
 gem "icalendar", "~> 2.10" # calendars out
 gem "json_schemer", "~> 2.4"      # checks knowledge/ at boot
 gem "nokogiri", "~> 1.18"         # reads KML and GPX

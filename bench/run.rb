@@ -5,6 +5,7 @@
 require "rack/mock"
 require "tmpdir"
 require_relative "../thistle"
+require_relative "decide"
 require_relative "identify"
 require_relative "season"
 require_relative "survey"
@@ -30,11 +31,14 @@ module Thistle
       patch_page
       today
       season
+      decide
       survey
       identify
     end
 
     def season = SeasonBench.new(self, Store::Property.order(:id).last).run
+
+    def decide = DecideBench.new(self, @property).run
 
     def survey = SurveyBench.new(self, @property).run
 

@@ -15,10 +15,11 @@ module Thistle
       FOLDER = File.join(ROOT, "knowledge")
       TABLES = { "sources" => "sources", "cautions" => "told", "disposal" => "told", "actives" => "actives",
                  "returns" => "returns", "characters" => "characters", "zones" => "zones", "anchors" => "anchors",
-                 "climates" => "climates", "soils" => "soils", "phases" => "phases", "fits" => "fits", "broad_weather" => "broad_weather" }.freeze
+                 "climates" => "climates", "soils" => "soils", "phases" => "phases", "fits" => "fits", "broad_weather" => "broad_weather",
+                 "kit" => "told", "schools" => "schools", "goals" => "goals" }.freeze
 
       attr_reader :plants, :methods_of_removal, :characters, :actives, :cautions, :disposal, :returns, :sources, :zone_kinds,
-                  :anchors, :climates, :soils, :phases, :fits, :broad_weather
+                  :anchors, :climates, :soils, :phases, :fits, :broad_weather, :kit, :schools, :goals
 
       # The shipped library, read once.
       def self.shipped = @shipped ||= new
@@ -33,6 +34,7 @@ module Thistle
             [name.downcase, plant.key]
           end
         end.to_h.freeze
+        @suiting = {} # filled as plants are asked for
         CrossCheck.new(self).call
         freeze
       end
@@ -64,18 +66,22 @@ module Thistle
         methods_of_removal.fetch(key.to_s) { raise BadInput.new("“#{key}” is not a method here.", field: :method) }
       end
 
+      # Methods that suit a plant by habit, root and stem, whether or not its file names them.
+      def suiting(plant) = @suiting[plant] ||= methods_of_removal.values.select { |removal| removal.suits?(plant) }.freeze
+
       def source(key) = sources.fetch(key.to_s)
 
       private
 
       def load_tables
         tables = TABLES.to_h { |name, schema| [name, read(File.join(@folder, "#{name}.yml"), schema)] }
-        { sources: Source, characters: Identify::Character, actives: Mix::Active, anchors: Season::AnchorKind, climates: Season::Climate }
+        { sources: Source, characters: Identify::Character, actives: Mix::Active, anchors: Season::AnchorKind, climates: Season::Climate,
+          schools: Decide::School, goals: Decide::Goal }
           .each { |name, kind| instance_variable_set(:"@#{name}", rows_of(kind, tables[name.to_s])) }
         @zone_kinds = rows_of(Survey::ZoneKind, tables["zones"])
         @fits = rows_of(Season::Limits, tables["fits"].transform_keys(&:to_sym))
         @soils, @broad_weather, @phases = tables["soils"], tables["broad_weather"], tables["phases"].transform_keys(&:to_sym).freeze
-        @cautions, @disposal, @returns = tables.values_at("cautions", "disposal", "returns")
+        @cautions, @disposal, @returns, @kit = tables.values_at("cautions", "disposal", "returns", "kit")
       end
 
       def rows_of(kind, table) = table.to_h { |key, row| [key, kind.new(key:, **symbols(row))] }.freeze

@@ -7,13 +7,14 @@ module Thistle
       # Stem sizes in order: a seedling, a pencil, a thumb, a wrist (about 8 cm), wider.
       SIZES = %w[seedling pencil thumb wrist wider].freeze
 
-      attr_reader :key, :name, :tags, :text, :numbers, :tools, :roles, :cautions, :dose_ml, :source
+      attr_reader :key, :name, :tags, :text, :brief, :numbers, :kit, :tools, :roles, :crew, :cautions, :dose_ml, :suits, :follow_up, :cost, :source
 
       def initialize(key, data)
         @key = key
         @data = data
         @name, @text, @numbers, @source = data.values_at("name", "text", "numbers", "source")
-        @tools, @roles, @cautions = data.values_at("tools", "roles", "cautions")
+        @brief, @kit, @tools, @roles, @cautions, @follow_up = data.values_at("brief", "kit", "tools", "roles", "cautions", "follow_up")
+        @suits, @cost, @crew = data["suits"], data.fetch("cost", {}), data.fetch("crew", 1)
         @tags = data["tags"].map(&:to_sym).freeze
         @dose_ml = data.fetch("dose_ml", {})
         freeze
@@ -29,6 +30,19 @@ module Thistle
       # Does it take plants out, or only mark, report or stop seed?
       def removes? = !is?(:marking, :reporting, :seed_stop, :freeing)
 
+      # Is it for plants like this by habit, root and stem, whether or not the plant's file names it?
+      def suits?(plant)
+        return false unless suits
+
+        form, traits = plant.form.to_s, plant.traits.map(&:to_s)
+        { "forms" => ->(forms) { forms.include?(form) }, "not_forms" => ->(forms) { !forms.include?(form) },
+          "any" => ->(any) { any.intersect?(traits) }, "all" => ->(all) { (all - traits).empty? },
+          "none" => ->(none) { !none.intersect?(traits) } }.all? { |key, holds| suits[key].nil? || holds.call(suits[key]) }
+      end
+
+      # Stem sizes that it is for; nil for any.
+      def sizes = suits&.fetch("sizes", nil)
+
       # Share killed in percent, {low, likely, high, source}; the plant's own value goes before the method's.
       def kill(plant = nil)
         own = plant&.removals&.dig(key, "kill")
@@ -42,6 +56,9 @@ module Thistle
 
         (minutes[size] || minutes.values.last).to_f
       end
+
+      # Times the minutes, {low, high}: a practised crew on good ground, a new one on bad.
+      def effort_range = @data.dig("effort", "range")
 
       def effort_per = @data.dig("effort", "per").to_sym
       def effort_source = @data.dig("effort", "source")

@@ -12,7 +12,9 @@ module Thistle
             freeze
           end
 
-          def with(**changes) = self.class.new(**to_h, **changes)
+          def with(**changes)
+            dup.tap { |copy| changes.each { |field, value| copy[field] = value } }.freeze
+          end
 
           class_eval(&body) if body
         end

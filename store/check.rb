@@ -12,13 +12,15 @@ module Thistle
         db.transaction do
           check = create(patch_id: patch.id, treatment_id: patch.last_treatment&.id, **fields)
           check.answer_tasks
+          patch.course&.checked(check.checked_on)
           patch.update(cover_class: check.cover_class) if check.cover_class
           patch.follow_records
           check
         end
       end
 
-      def live? = (resprouts + missed + seedlings).positive? || (cover_class || 0) > 1
+      def alive = resprouts + missed + seedlings
+      def live? = alive.positive? || (cover_class || 0) > 1
 
       # Control of the stems that were treated; nil when they were not counted.
       def control

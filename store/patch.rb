@@ -12,13 +12,14 @@ module Thistle
       one_to_many :tasks, class: "Thistle::Store::Task", order: :due_on
       one_to_many :reports, class: "Thistle::Store::Report", order: :id
       one_to_many :plantings, class: "Thistle::Store::Planting", order: :from_on
+      one_to_many :courses, class: "Thistle::Store::Course", order: Sequel.desc(:id)
       one_to_many :past_shapes, class: "Thistle::Store::PatchShape", order: :from_on
       many_to_one :parent, class: "Thistle::Store::Patch"
       one_to_many :absorbed, class: "Thistle::Store::Patch", key: :merged_into_id
 
       WANTING = %w[reported standing regrowing].freeze # states in which work is wanted
       AGENDA = %i[id property_id code plant_key state gross_m2 water_m stems stem_size cover_class infested_m2 slope natives_near
-                  cover_percent density_m2 stems_by_size slope_deg zones_near].freeze
+                  cover_percent density_m2 stems_by_size slope_deg zones_near schools footing place].freeze
 
       # 1 where it was parted from another or took one in.
       LINEAGE = Sequel.lit("(parent_id IS NOT NULL OR EXISTS (SELECT 1 FROM patches m WHERE m.merged_into_id = patches.id))").as(:lineage)
@@ -115,18 +116,41 @@ module Thistle
       # [m², :measured or :estimated], or nil.
       def infested = amount.infested
 
+      # The course that it is on, if any.
+      def course = courses_dataset.live.first
+
+      # Was something planted here in the last years, so that only hands may weed? nil for not that anyone wrote down.
+      def planted_young?(today) = plantings.any? { |planting| planting.from_on.between?(today - YOUNG, today) } || nil
+      YOUNG = 3 * 365 # days (memory)
+
+      # The stance on herbicide that this patch keeps, where it differs from the property's.
+      def own_stance = schools == "{}" ? nil : own_schools["herbicide"]
+
+      # The school that counts for each question: this patch's, the property's, the default.
+      def school_answers
+        schools == "{}" ? property.schools_kept : Core::Decide::School.settle(JSON.parse(schools, symbolize_names: true), property.school_answers)
+      end
+
+      # Where it differs from the property: {question => option}.
+      def own_schools = JSON.parse(schools)
+
       # What the rules look at, before anyone pins anything. nil without a plant.
       def choices(today)
         return unless plant
 
         seen = amount
         Core::Decide::Choices.new(
-          plant:, settled: settled?, date: today, size: plant.woody? || plant.is?(:tussock) ? stem_size : "seedling",
-          stance: property.stance, licensed: property.licensed, aquatic_label: property.aquatic_label, water_m:,
-          slope: lie, natives_near:, cover: seen.cover, freed_on:, stems:, zones: zones_in_reach,
-          labels: property.label_limits, area_m2: seen.infested&.first || gross_m2,
-          new_here: first?, reported: first? && !reports_dataset.empty?
+          **kept_here, plant:, settled: settled?, date: today, size: plant.woody? || plant.is?(:tussock) ? stem_size : "seedling",
+                       sizes: seen.stems, stems:, area_m2: seen.infested&.first || gross_m2, cover: seen.cover, freed_on:, water_m:, slope: lie,
+                       natives_near:, zones: zones_in_reach, footing:, new_planting: planted_young?(today),
+                       new_here: first?, reported: first? && !reports_dataset.empty?
         )
+      end
+
+      # What the property, or this patch before it, keeps: stance, schools, rules, labels, what work costs.
+      def kept_here
+        { stance: own_stance || property.stance, licensed: property.licensed, aquatic_label: property.aquatic_label,
+          schools: school_answers, book: property.rule_book, rates: property.rates, labels: property.label_limits }
       end
 
       # Is it reported before anyone removes it?

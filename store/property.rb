@@ -56,6 +56,44 @@ module Thistle
       # What labels say of the weather, {kind of work => {limit => value}}; nil where none was entered.
       def label_limits = (@label_limits ||= [Label.limits(id)]).first.then { |limits| limits.empty? ? nil : limits }
 
+      # {question => option} that this property answers; the rest are defaults.
+      def school_answers = JSON.parse(schools, symbolize_names: true)
+
+      # The school that counts for each question here.
+      def schools_kept = @schools_kept ||= Core::Decide::School.settle(school_answers)
+
+      # The rules that count here.
+      def rule_book
+        @rule_book ||= begin
+          off = RuleSetting.live.where(property_id: id).order(:rule_key).select_map(:rule_key).map(&:to_sym)
+          local = LocalRule.live.where(property_id: id).order(:id).eager(:zone).all.map(&:to_core)
+          off.empty? && local.empty? ? Core::Decide::RuleBook::SHIPPED : Core::Decide::RuleBook.new(off:, local:)
+        end
+      end
+
+      # What an hour and a litre cost here; planning values where nothing was entered.
+      def rates = @rates ||= kept_rates
+
+      def kept_rates
+        plain = Core::Decide::Effort::RATES
+        plain.with(hour: hour_cost || plain.hour, litre: litre_cost || plain.litre, currency: currency || plain.currency)
+      end
+      private :kept_rates
+
+      # What was worked out from the columns before they changed is gone with them.
+      def _refresh(*)
+        @schools_kept = @rates = @rule_book = nil
+        super
+      end
+
+      def after_update
+        @schools_kept = @rates = @rule_book = nil
+        super
+      end
+
+      # Weights of a patch's rank as kept here: those of a goal until someone sets them.
+      def rank_weights = weights ? JSON.parse(weights) : Core::Knowledge.shipped.goals.fetch("stop_spread").weights
+
       # The secret part of the address of its calendar.
       def calendar_key
         update(calendar_token: SecureRandom.urlsafe_base64(18)) unless calendar_token

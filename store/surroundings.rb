@@ -24,9 +24,12 @@ module Thistle
         end
       end
 
+      # The box of what a zone concerns.
+      def self.reach(zone) = box(zone, RankPlace.looks_at?(zone) ? [zone.distance_kept, RankPlace::FAR].max : zone.distance_kept)
+
       # The zone's box with what is kept from it.
-      def self.box(zone)
-        pad = [zone.distance_kept, 1].max / 111_000.0
+      def self.box(zone, keep = zone.distance_kept)
+        pad = [keep, 1].max / 111_000.0
         wide = pad / Math.cos(zone.north * Math::PI / 180).abs.clamp(0.01, 1)
         [zone.west - wide, zone.south - pad, zone.east + wide, zone.north + pad]
       end
@@ -37,6 +40,7 @@ module Thistle
         @water = @zones.select { |zone| zone.kind == "water" }
         @telling = @zones.reject { |zone| SILENT.include?(zone.kind) }
         @boxes = @telling.map { |zone| [zone, *self.class.box(zone)] }
+        @rank_place = RankPlace.new(@zones)
         @elevation = Layer.elevation(property)
       end
 
@@ -55,7 +59,8 @@ module Thistle
       def of(shape, width_m: nil, radius_m: nil)
         ground = Core::Survey::Overlay.ground(shape, width: width_m, radius: radius_m) || shape
         lie = @elevation&.lie(shape)
-        [{ water_m: water(ground), zones_near: near_json(ground), slope_deg: lie&.slope, aspect_deg: lie&.aspect }, shared(ground)]
+        [{ water_m: water(ground), zones_near: near_json(ground), place: @rank_place.of(ground), slope_deg: lie&.slope, aspect_deg: lie&.aspect },
+         shared(ground)]
       end
 
       # Every telling zone with its distance from some ground, nearest first: [Core::Survey::Nearby].
@@ -87,7 +92,8 @@ module Thistle
       end
 
       def nearby(zone, shape)
-        Core::Survey::Nearby.new(kind: zone.kind, name: zone.name, distance_m: shape.distance(zone.shape).round(2), keep_m: zone.distance_kept)
+        Core::Survey::Nearby.new(id: zone.id, kind: zone.kind, name: zone.name, distance_m: shape.distance(zone.shape).round(2),
+                                 keep_m: zone.distance_kept)
       end
 
       # By boxes alone, so that far zones cost nothing.

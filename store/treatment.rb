@@ -16,6 +16,7 @@ module Thistle
           treatment = create(patch_id: patch.id, weather: JSON.generate(weather), **fields)
           treatment.answer_tasks
           treatment.plan_returns(site)
+          patch.course&.follow(treatment)
           patch.follow_records
           treatment
         end

@@ -34,10 +34,10 @@ module Thistle
       # The zone with what is kept from its edge; nil when nothing is.
       def kept_ground = distance_kept.positive? ? Core::Survey::Overlay.buffer(shape, distance_kept) : nil
 
-      # Tells the patches that it concerns: those in its reach; water concerns them all.
+      # Tells the patches that it concerns: those in its reach, for rules or rank; water concerns them all.
       def tell
         property.year_changed if kind == "water"
-        ids = property.live_patches.unordered.within(Surroundings.box(self)).select_map(:id) unless kind == "water"
+        ids = property.live_patches.unordered.within(Surroundings.reach(self)).select_map(:id) unless kind == "water"
         Surroundings.settle(property, ids)
       end
 

@@ -104,19 +104,6 @@ module Thistle
         { filename: record.filename, taken: record.taken?, columns: record.columns, report: record.told }
       end
 
-      def decide(bench)
-        now = bench.situation
-        { date: now.date, plant: now.plant.key, stage: now.stage, soil: now.soil, verdicts: bench.verdicts.map { |v| verdict(v) },
-          changes: bench.changes.map { |words, methods| { change: words, becomes_go: methods } } }
-      end
-
-      def verdict(verdict)
-        { method: verdict.removal.key, name: verdict.removal.name, verdict: verdict.kind, until: verdict.until,
-          closes: verdict.closes, kill_percent: verdict.kill, crew_hours: verdict.hours&.round(2),
-          years_to_quiet: verdict.years_to_quiet, hours_to_quiet: verdict.hours_to_quiet&.round(2),
-          reasons: verdict.reasons.map { |reason| reason.to_h.merge(text: reason.said) } }
-      end
-
       def patch(patch)
         patch_size(patch).merge(
           treatments: patch.treatments.map { |t| treatment(t) }, checks: patch.checks.map { |c| check(c) },

@@ -30,10 +30,10 @@ module Thistle
       set :sessions, key: "thistle", same_site: :strict, httponly: true, path: "/"
       set :protection, except: %i[remote_token session_hijacking], use: %i[authenticity_token], frame_options: :deny, reaction: :deny
 
-      helpers Page, Words, PlantWords, SeasonWords, FitWords, Marks
+      helpers Page, Words, PlantWords, SeasonWords, FitWords, DecideWords, Marks
       register Routes::Today, Routes::Identify, Routes::Reports, Routes::Practice, Routes::Survey, Routes::Ground, Routes::Walks,
                Routes::Exchange, Routes::Season,
-               Routes::Decide, Routes::Mix, Routes::Work, Routes::Recheck, Routes::Replant, Routes::Records
+               Routes::Decide, Routes::Rules, Routes::Courses, Routes::Priorities, Routes::Mix, Routes::Work, Routes::Recheck, Routes::Replant, Routes::Records
 
       before do
         headers "Content-Security-Policy" => policy, "Referrer-Policy" => "same-origin",

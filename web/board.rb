@@ -71,7 +71,7 @@ module Thistle
       end
 
       def patch(id) = patches.fetch(id)
-      def patches = @patches ||= Store::Patch.wanting_work.for_agenda.eager(:treatments).all.to_h { |patch| [patch.id, patch] }
+      def patches = @patches ||= Store::Patch.wanting_work.for_agenda.eager(:treatments, :plantings).all.to_h { |patch| [patch.id, patch] }
       def property(id) = by_id.fetch(id)
 
       def to_h

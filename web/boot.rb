@@ -20,6 +20,7 @@ module Thistle
         Store::Layer.grid_reader = ->(bytes, crs) { Formats::EsriGrid.read(bytes, crs:) }
         Store::Surroundings.settle_all if Store::Database.upgraded?
         Intake.recover
+        Planner.recover
         App.set :session_secret, secret(folder)
         BodyLimit.new(App, MAX_BODY)
       end

@@ -5,24 +5,47 @@ module Thistle
     # Reads what was chosen on the decide bench over what the patch and the property say.
     # The address holds everything; a choice that is not there comes from the record.
     class DecideDesk
-      attr_reader :choices, :errors
+      YES_NO = %w[licensed natives_near aquatic_label settled reported new_planting burn_permit full_cover clean_site].freeze
+      CREW = 0..200
+      WIDEST_CM = 400
 
-      def initialize(params, patch, property, today)
-        @params, @patch, @property = params, patch, property
+      attr_reader :choices, :errors, :patch, :diameter
+
+      def initialize(params, patch, property, today, units)
+        @params, @patch, @property, @units = params, patch, property, units
         @errors = {}
         @choices = pinned(base(today))
       end
 
       def site = @property.site(Store::Setting.today)
       def bench = @bench ||= Core::Decide::Bench.new(choices, site)
+      def changes = @changes ||= Core::Decide::Changes.new(bench)
+      def unknowns = @unknowns ||= Core::Decide::Unknowns.new(bench).asked
+      def contradictions = @contradictions ||= Core::Decide::Contradictions.new(bench, diameter:, chosen: given("size", Core::Removal::SIZES)).all
+      def combination = @combination ||= Core::Decide::Combination.new(bench)
+      def other_schools = @other_schools ||= Core::Decide::OtherSchools.new(bench).all
+      def safety(removal) = Core::Decide::Safety.new(bench.situation, removal)
 
       # What is shown as chosen in a row of buttons.
       def shown
         now = bench.situation
-        { "size" => choices.size, "stage" => now.stage.to_s, "soil" => now.soil.to_s, "stance" => choices.stance,
-          "licensed" => yes_no(choices.licensed), "slope" => choices.slope, "natives_near" => yes_no(choices.natives_near),
-          "aquatic_label" => yes_no(choices.aquatic_label), "settled" => yes_no(choices.settled), "reported" => yes_no(choices.reported) }
+        { "size" => choices.size, "stage" => now.stage.to_s, "soil" => now.soil.to_s, "stance" => choices.stance, "slope" => choices.slope,
+          "footing" => choices.footing || "soil", **YES_NO.to_h { |field| [field, yes_no(choices[field.to_sym])] } }
       end
+
+      # Tools at hand, as keys of kit.yml; all of them where nobody said.
+      def tools = choices.tools || Core::Knowledge.shipped.kit.keys
+      def typed(field) = @params[field].is_a?(String) ? @params[field] : nil
+
+      # Facts that only some plants ask about.
+      def asks?(fact)
+        plant = choices.plant
+        { full_cover: plant.hazards.intersect?(%w[burning_sap rash]), burn_permit: bench.removals.any? { |r| r.is?(:burning) },
+          clean_site: bench.removals.any? { |r| r.is?(:harvest) } }.fetch(fact)
+      end
+
+      # The address that carries these answers to another page.
+      def query = @params.except("splat", "captures").select { |_, value| value.is_a?(String) && !value.empty? }
 
       private
 
@@ -32,20 +55,63 @@ module Thistle
         plant ||= from_patch&.plant || Core::Knowledge.shipped.plant("amur_honeysuckle")
         return from_patch.with(plant:, new_here: @property.reports_first?(plant)) if from_patch
 
-        Core::Decide::Choices.new(plant:, settled: false, date: today, new_here: @property.reports_first?(plant),
+        Core::Decide::Choices.new(plant:, settled: false, date: today, new_here: @property.reports_first?(plant), water_m: @patch&.water_m,
                                   stance: @property.stance, licensed: @property.licensed, aquatic_label: @property.aquatic_label, slope: "flat",
-                                  size: "thumb", stems: 20, area_m2: 50)
+                                  size: "thumb", stems: 20, area_m2: 50.0, schools: @property.schools_kept, book: @property.rule_book,
+                                  rates: @property.rates)
       end
 
       def pinned(choices)
-        changes = { date: date(choices.date), size: given("size", Core::Removal::SIZES), stance: given("stance", Core::Decide::Choices::STANCES),
+        changes = { date: date(choices.date), size:, stance: given("stance", Core::Decide::Choices::STANCES),
                     slope: given("slope", Core::Decide::Choices::SLOPES), stage: given("stage", Core::Season::Phenology::STAGES)&.to_sym,
-                    soil: given("soil", Core::Season::Soil::CLASSES)&.to_sym }.compact
-        %w[licensed natives_near aquatic_label settled reported].each do |field|
+                    soil: given("soil", Core::Season::Soil::CLASSES)&.to_sym, footing: given("footing", Core::Decide::Choices::FOOTINGS),
+                    tools: ticked, crew:, schools: schools(choices) }.compact
+        YES_NO.each do |field|
           answer = given(field, %w[yes no])
           changes[field.to_sym] = answer == "yes" if answer
         end
         choices.with(**changes)
+      end
+
+      # The size chosen, or that of a stem that was measured: the wider of the two.
+      def size
+        chosen = given("size", Core::Removal::SIZES)
+        @diameter = measured
+        return chosen unless @diameter
+
+        sizes = Core::Removal::SIZES
+        [chosen, Core::Decide::Contradictions.size_of(@diameter)].compact.max_by { |size| sizes.index(size) }
+      end
+
+      def measured
+        text = given("stem_width", nil) or return
+        number = Core::Decimal.read(text)
+        width = number && (@units.us? ? number * 2.54 : number)
+        return width if width&.positive? && width <= WIDEST_CM
+
+        @errors[:stem_width] = "A stem is wider than nothing and narrower than #{@units.us? ? "157 in" : "4 m"}; type a number."
+        nil
+      end
+
+      def crew
+        text = given("crew", nil) or return
+        return text.to_i if text.match?(/\A\d{1,3}\z/) && CREW.cover?(text.to_i)
+
+        @errors[:crew] = "How many people: a whole number from 0 to 200."
+        nil
+      end
+
+      # What was ticked; an empty mark comes along so that none is none.
+      def ticked
+        given = @params["tools"]
+        given.is_a?(Array) ? (given & Core::Knowledge.shipped.kit.keys).sort : nil
+      end
+
+      def schools(choices)
+        given = @params["s"]
+        return unless given.is_a?(Hash)
+
+        Core::Decide::School.settle(given.transform_keys(&:to_sym).select { |_, option| option.is_a?(String) }, choices.schools)
       end
 
       def given(field, known)

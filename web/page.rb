@@ -48,6 +48,13 @@ module Thistle
       def arrival_at(id) = of_property(Store::Arrival, id)
       def layer_at(id) = of_property(Store::Layer, id)
 
+      # A course named by an id, with its patch's property taken as the one at hand.
+      def course_at(id)
+        course = Store::Course[id.to_i] || halt(404)
+        patch_at(course.patch_id)
+        course
+      end
+
       def of_property(model, id)
         record = model[id.to_i] || halt(404)
         @property = record.property
@@ -82,7 +89,7 @@ module Thistle
       def plant_year(bench)
         year = bench.site.year(bench.choices.date)
         phases = bench.choices.calendar(bench.site).phenophases(year).map { |span| [span.from, span.to, span.phase.to_s] }
-        removals = bench.choices.plant.invasive? ? bench.removals.select(&:removes?) : []
+        removals = bench.choices.plant.invasive? ? bench.named.select(&:removes?) : []
         windows = removals.map { |r| [r.name, "window", bench.windows(r).map { |w| [w.from, w.to] }] }.reject { |_, _, spans| spans.empty? }
         [["phases", "", phases], *windows.first(4)]
       end

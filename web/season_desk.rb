@@ -69,7 +69,7 @@ module Thistle
 
       def card(plant)
         bench = Core::Decide::Bench.new(choices(plant), site)
-        removals = bench.removals.select { |removal| removal.removes? || removal.is?(:freeing, :seed_stop) }
+        removals = bench.named.select { |removal| removal.removes? || removal.is?(:freeing, :seed_stop) }
         Card.new(plant, choices(plant).calendar(site), removals.to_h { |removal| [removal, bench.windows(removal)] })
       end
 

@@ -32,7 +32,7 @@ module Thistle
       end
 
       def to_h
-        { patch: patch.code, method: removal.key, verdict: Answers.verdict(verdict), tools: brief.tools, roles: brief.roles,
+        { patch: patch.code, method: removal.key, verdict: DecideAnswers.verdict(verdict), tools: brief.tools, roles: brief.roles,
           cautions: brief.cautions.map(&:to_h), disposal: brief.disposal.to_h,
           returns: visits.map { |v| { due_on: v.due_on, kind: v.kind, reason: v.text, source: v.source } } }
       end

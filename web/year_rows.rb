@@ -28,7 +28,7 @@ module Thistle
       def label(phase) = Core::Knowledge.shipped.phases.fetch(phase)["label"]
 
       def windows(bench)
-        bench.removals.select { |r| r.removes? || r.is?(:freeing) }
+        bench.named.select { |r| r.removes? || r.is?(:freeing) }
              .map { |r| row(r, bench.windows(r)) }.reject { |_, _, spans| spans.empty? }
       end
 

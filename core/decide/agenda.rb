@@ -12,8 +12,8 @@ module Thistle
         GROUPS = %i[closing good waiting stuck].freeze
         FAR = Date.new(9999)
         CLOSING_DAYS = 28 # ripe seed nearer than this is a deadline
-        SHARED = %i[plant settled date size stage soil stance licensed aquatic_label slope natives_near freed_on new_here reported zones
-                    labels].freeze
+        # What the rules look at, but for the three whose bounds alone matter.
+        SHARED = (Choices::CARRIED - %i[water_m cover area_m2] + %i[date stage soil book]).freeze
 
         # kept: answers of earlier agendas of the same day (Kept), so that a page drawn again is quick.
         def initialize(entries, kept: Kept.new(500))

@@ -4,24 +4,39 @@ module Thistle
   module Core
     module Decide
       # What a person says of a patch before asking what to do: the plant, the stems, the ground, who is here.
+      # sizes: stems counted by size, {size => number}; nil where they were not.
       # labels: what products' labels say of weather, {kind of work => {limit => value}} (Season::Limits#under).
       # zones: the ground it touches or stands too near to, [Survey::Nearby]; nil where none is mapped.
+      # schools: {question => option} (School); book: the RuleBook that counts here; tools: keys of kit.yml, nil for all;
+      # crew: people at hand; footing: "soil", "rock" or "paving" under the roots, nil for soil; new_planting: young plantings?
+      # burn_permit: a permit and a trained crew; full_cover: full cover and training against sap; clean_site: never sprayed.
+      # rates: what an hour and a litre cost here (Effort::Rates); nil for planning values.
       # Soil and stage are nil unless pinned; then they hold for `date` and the calendar goes on from them.
-      Choices = Value.define(:plant, :settled, :date, :size, :stage, :soil, :stance, :licensed, :aquatic_label,
+      Choices = Value.define(:plant, :settled, :date, :size, :sizes, :stage, :soil, :stance, :licensed, :aquatic_label,
                              :water_m, :slope, :natives_near, :cover, :freed_on, :stems, :area_m2, :new_here, :reported,
-                             :zones, :labels)
+                             :zones, :labels, :schools, :book, :tools, :crew, :footing, :new_planting, :burn_permit, :full_cover, :clean_site, :rates)
 
       # What follows from the choices alone, and the words for them.
       class Choices
+        # What the rules see of them as it stands, whatever the day.
+        CARRIED = (members - %i[date stage soil sizes stems book rates]).freeze
         NEAR_WATER_M = 10.0 # planning value: closer counts as at the water (memory); the label may ask for more
+        FREED_DAYS = 365 # for which a freed tree needs no freeing
         STANCES = { "none" => "none", "stem" => "stem only", "any" => "any labelled use" }.freeze
         SLOPES = %w[flat slope steep].freeze
-        SIZE_LABELS = { "seedling" => "seedling", "pencil" => "pencil", "thumb" => "thumb", "wrist" => "wrist",
-                        "wider" => "wider" }.freeze
+        FOOTINGS = %w[soil rock paving].freeze
 
         # Seedlings and pencil-thick stems of woody plants bear no seed (memory), unless someone saw it.
         def bears_seed?
           %i[green_seed ripe_seed].include?(stage) || !(plant.woody? && %w[seedling pencil].include?(size))
+        end
+
+        def rules = book || RuleBook::SHIPPED
+        def school(question) = (schools || School::DEFAULTS).fetch(question)
+
+        # Is the seed bank stirred and flushed, rather than left alone?
+        def stirs?
+          { "stir" => true, "leave" => false }.fetch(school(:seed_bank)) { slope == "flat" }
         end
 
         # The plant's calendar at a site, moved by the pinned stage.

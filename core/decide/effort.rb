@@ -3,9 +3,16 @@
 module Thistle
   module Core
     module Decide
-      # Planning values for one method on one patch: crew hours and years until it is quiet.
+      # Planning values for one method on one patch: crew hours, mix, money, passes and years until it is quiet.
       class Effort
+        # What an hour of crew and a litre of ready mix cost, in the property's own money (memory until someone enters them).
+        Rates = Value.define(:hour, :litre, :currency)
+        RATES = Rates.new(hour: 25.0, litre: 4.0, currency: "$")
+
         QUIET = 0.01 # of the stand
+        SEARCH = 0.15 # of a first pass: what walking the ground costs however little is left (memory)
+        FLUSHED = 0.35 # the same where the seed bank is stirred and every flush is taken (memory)
+        STIRRED_YEARS = 4 # to a large drop of the seed bank (common practice)
 
         # Stems on a square metre of infested ground, where nobody counted (memory: planning only).
         STEMS_PER_M2 = { herb: 6.0, mat: 0.5, grass: 0.5, aquatic: 4.0, shrub: 0.3, vine: 0.3, tree: 0.2 }.freeze
@@ -20,16 +27,71 @@ module Thistle
           amount && (amount * @removal.minutes(@choices.size) / 60.0)
         end
 
-        # Stems counted, or taken from the area at a planning density.
-        def stems = @choices.stems || (@choices.area_m2 && (@choices.area_m2 * STEMS_PER_M2.fetch(@choices.plant.form)))
+        # {low, likely, high} person-hours for one pass, or nil.
+        def hours_range
+          likely = hours or return
+          { "low" => likely * @removal.effort_range["low"], "likely" => likely, "high" => likely * @removal.effort_range["high"] }
+        end
 
-        # Yearly passes until 1 % of the stand is left, and no sooner than the seed bank is spent. nil: never.
-        def years_to_quiet
+        # Stems counted, or taken from the area at a planning density.
+        def stems = @choices.stems || (@choices.area_m2 && (@choices.area_m2 * STEMS_PER_M2.fetch(@choices.plant.form, 0.5)))
+
+        # Ready mix for one pass, litres; 0.0 without herbicide, nil when the amount is not known.
+        def litres
+          return 0.0 unless @removal.herbicide?
+
+          if @removal.spray_l_per_100m2 then @choices.area_m2 && (@choices.area_m2 * @removal.spray_l_per_100m2 / 100.0)
+          else stems && (stems * (@removal.dose_ml[@choices.size] || @removal.dose_ml.values.first || 0) / 1000.0)
+          end
+        end
+
+        def rates = @choices.rates || RATES
+
+        # Money for one pass; nil when the amount is not known.
+        def cost
+          return unless hours && litres
+
+          extra = @removal.cost
+          (hours * rates.hour) + (litres * rates.litre) + (hours * extra.fetch("per_hour", 0)) +
+            (stems.to_f * extra.fetch("per_stem", 0)) + (@choices.area_m2.to_f * extra.fetch("per_m2", 0))
+        end
+
+        # Yearly passes until 1 % of the stand is left; nil: never.
+        def passes
           share = @removal.kill(@choices.plant)["likely"] / 100.0
           return if share < 0.3 || !@removal.removes?
 
-          passes = share >= 1 ? 1 : (Math.log(QUIET) / Math.log(1 - share)).ceil
-          [passes, @choices.plant.seed_bank_years&.fetch("likely").to_i].max
+          share >= 1 ? 1 : (Math.log(QUIET) / Math.log(1 - share)).ceil
+        end
+
+        # Years of passes, and no sooner than the seed bank is spent, or dropped by stirring; nil: never.
+        def years_to_quiet
+          bank = @choices.plant.seed_bank_years&.fetch("likely").to_i
+          bank = [bank, STIRRED_YEARS].min if @choices.stirs?
+          passes && [passes, bank].max
+        end
+
+        # Of a first pass, what all years together take: less each year as less is left, but never less than the search.
+        def burden
+          return unless years_to_quiet
+
+          left = 1 - (@removal.kill(@choices.plant)["likely"] / 100.0)
+          floor = @choices.stirs? && years_to_quiet > passes ? FLUSHED : SEARCH
+          (0...years_to_quiet).sum { |year| [left**year, floor].max }
+        end
+
+        def hours_to_quiet = hours && burden && (hours * burden)
+
+        # Litres of mix until it is quiet: what is left is all that is treated.
+        def litres_to_quiet
+          left = 1 - (@removal.kill(@choices.plant)["likely"] / 100.0)
+          litres && passes && (litres * (0...passes).sum { |year| left**year })
+        end
+
+        def cost_to_quiet
+          return unless hours && litres && burden
+
+          ((cost - (litres * rates.litre)) * burden) + (litres_to_quiet * rates.litre)
         end
       end
     end

@@ -7,6 +7,7 @@ module Thistle
       # weather as far as the forecast sees.
       class Outlook
         SEED = %i[green_seed ripe_seed].freeze
+        YEAR = 366 # days ahead in which the end of a wait is looked for
 
         attr_reader :choices, :site, :calendar
 
@@ -18,10 +19,19 @@ module Thistle
 
         def on(date) = @situations[date] ||= situation(date)
 
+        # The same, noting whether anyone looks at what changes from day to day.
+        def watched(date) = (@watched ||= {})[date] ||= on(date).watched
+
         # A day as it usually is: the calendar's stage, the usual soil, no weather of single days.
-        def usually(date)
-          phases = @calendar.phases_on(date)
-          Situation.new(**shared, date:, stage: stage(date, phases), phases:, soil: site.usual_soil(date), season: site.year(date))
+        def usually(date) = (@usual ||= {})[date] ||= usual(date)
+
+        # Days after the chosen one on which an answer may change, a year ahead: each that is known, then those on which
+        # something turns.
+        def turns
+          @turns ||= begin
+            later = [site.horizon, choices.date].max + 1
+            [*((choices.date + 1)..site.horizon), later, *marks(later, choices.date + YEAR)].uniq.sort.freeze
+          end
         end
 
         # The stage on a date: pinned, else by the calendar.
@@ -36,15 +46,19 @@ module Thistle
 
         private
 
+        def usual(date)
+          phases = @calendar.phases_on(date)
+          shared.with(date:, stage: stage(date, phases), phases:, soil: site.usual_soil(date), season: site.year(date))
+        end
+
         def situation(date)
           phases = @calendar.phases_on(date)
-          Situation.new(**shared, date:, stage: stage(date, phases), phases:, soil: soil(date), day: weather(date),
-                                  next_days: next_days(date), season: site.year(date))
+          shared.with(date:, stage: stage(date, phases), phases:, soil: soil(date), day: weather(date), next_days: next_days(date),
+                      season: site.year(date))
         end
 
         def shared
-          @shared ||= choices.to_h.slice(:plant, :settled, :size, :stance, :licensed, :aquatic_label, :water_m,
-                                         :slope, :natives_near, :cover, :freed_on, :new_here, :reported, :zones, :labels)
+          @shared ||= Situation.new(**choices.to_h.slice(*Choices::CARRIED), climate: site.climate.key)
         end
 
         # Only weather that was measured or forecast counts.
@@ -54,19 +68,43 @@ module Thistle
           [site.day(date), site.day(date + 1)] if site.known?(date) && site.known?(date + 1)
         end
 
-        # A pinned soil is where the bucket starts; from the next day on, rain and sun decide.
+        # A pinned soil is where the bucket starts; from the next day on, rain and sun decide, as far as they are known.
         def soil(date)
           return site.ground(date).kind unless choices.soil && date >= choices.date
+          return choices.soil if date == choices.date
 
-          pinned_soil(date)
+          known_to = [site.horizon, choices.date].max
+          date <= known_to ? pinned(date) : site.settling(date, pinned_fill(known_to), known_to).kind
         end
 
-        def pinned_soil(date)
-          @pinned ||= { choices.date => choices.soil }
+        def pinned(date)
+          wetted(date)
+          @pinned[date].last
+        end
+
+        def pinned_fill(date)
+          wetted(date)
+          @pinned[date].first
+        end
+
+        def wetted(date)
+          @pinned ||= { choices.date => [Season::Soil::MIDDLE.fetch(choices.soil), choices.soil] }
           @bucket ||= Season::Soil.new(texture: site.texture, latitude: site.latitude, elevation: site.elevation,
                                        fill: Season::Soil::MIDDLE.fetch(choices.soil))
-          (@pinned.keys.last.next..date).each { |d| @pinned[d] = @bucket.pass(site.day(d)) }
-          @pinned[date]
+          (@pinned.keys.last.next..date).each do |day|
+            kind = @bucket.pass(site.day(day))
+            @pinned[day] = [@bucket.fill, kind]
+          end
+        end
+
+        # Days of some span on which a phase, the soil, a mark that a rule names or a local season turns.
+        def marks(from, last)
+          years = [site.year(from), site.year(last)].uniq
+          phases = years.flat_map { |year| @calendar.phenophases(year) }.flat_map { |span| [span.from, span.to + 1] }
+          named = years.flat_map { |year| [year.start, *choices.rules.turns.filter_map { |key, days| year.date(key)&.+(days) }] }
+          freed = choices.freed_on ? [choices.freed_on + Choices::FREED_DAYS] : []
+          soils = (from..last).reject { |date| soil(date) == soil(date - 1) }
+          (phases + named + freed + soils + choices.rules.dates(from, last)).grep(from..last)
         end
       end
     end

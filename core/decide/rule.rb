@@ -5,14 +5,19 @@ module Thistle
     module Decide
       # A rule looks at a Situation and a method and says no, wait, go or note, or nothing at all.
       #
-      #   DrySoil = Rule.new(:dry_soil, about: :pulling, source: "common_practice") do |now|
+      #   DrySoil = Rule.new(:dry_soil, about: :pulling, looks: %i[soil water_m], source: "common_practice",
+      #                      says: "Roots are not pulled from dry soil.") do |now|
       #     wait "Dry soil snaps roots; pull the day after rain." if now.soil == :dry
       #   end
       #
-      # `about` names the method tags (or :herbicide, :any) that the rule is for. The file's name is the rule's key
-      # in camel case; `Rule.all` finds every file in rules/, so a new rule is a new file and nothing else.
+      # `about` names the method tags (or :herbicide, :any) that the rule is for; `looks` the facts it reads; `says` is the
+      # rule in a sentence for the rule book. The file's name is the rule's key in camel case; `Rule.all` finds every file
+      # in rules/, so a new rule is a new file and nothing else.
       class Rule
-        attr_reader :key, :about, :source, :turns
+        # force: :craft, what the trade knows; :school, where practitioners differ; :safety and :legal, which nobody switches off.
+        FORCES = %i[safety legal school craft].freeze
+
+        attr_reader :key, :about, :looks, :says, :force, :source, :turns
 
         def self.all
           @all ||= Dir[File.join(__dir__, "rules", "*.rb")].map do |path|
@@ -22,30 +27,28 @@ module Thistle
 
         def self.named(key) = (@named ||= all.to_h { |rule| [rule.key, rule] }).fetch(key)
 
-        # Those that concern a method.
-        def self.for(removal) = (@for ||= {})[removal] ||= all.select { |rule| rule.concerns?(removal) }.freeze
-
-        # [[mark, days after it]] on which any rule's answer may change.
-        def self.turns = @turns ||= all.flat_map(&:turns).uniq.freeze
-
         # turns: {mark of the year => days after it} on which its answer may change though stage and soil stay the same.
-        def initialize(key, about:, source:, turns: {}, &looks)
-          @key = key
-          @about = Array(about)
-          @source = source
+        def initialize(key, about:, looks:, says:, source:, force: :craft, turns: {}, &answer)
+          @key, @about, @looks, @says, @force, @source = key, Array(about), looks, says, force, source
           @turns = turns.to_a.freeze
-          @looks = looks
+          @answer = answer
           freeze
         end
 
         # Reason or nil, for a method that the rule concerns.
         def judge(situation, removal)
-          instance_exec(situation, removal, &@looks)
+          instance_exec(situation, removal, &@answer)
         end
 
-        def concerns?(removal)
+        def concerns?(removal) = self.class.concerns?(about, removal)
+
+        # Is a method among those that some tags mean?
+        def self.concerns?(about, removal)
           about.include?(:any) || (about.include?(:herbicide) && removal.herbicide?) || removal.is?(*about)
         end
+
+        def binding? = %i[safety legal].include?(force)
+        def title = key.to_s.tr("_", " ").capitalize
 
         private
 

@@ -5,14 +5,13 @@ module Thistle
     module Decide
       # Everything the rules may look at, on one day. Unknown safety answers are nil, and the rules
       # treat nil as a no or a question, never as a yes.
-      Situation = Value.define(:plant, :settled, :date, :size, :stage, :phases, :soil, :day, :next_days, :season,
-                               :stance, :licensed, :aquatic_label, :water_m, :slope, :natives_near, :cover, :freed_on,
-                               :new_here, :reported, :zones, :labels) do
+      Situation = Value.define(:date, :stage, :phases, :soil, :day, :next_days, :season, :climate, *Choices::CARRIED) do
         # An invader that is new to the region, or watched for, and not yet reported.
         def unreported? = new_here && !reported
         def seeding? = stage == :ripe_seed
         def in_leaf? = phases.include?(:leaf)
         def in_water? = plant.aquatic? || water_m&.zero?
+        def school(question) = (schools || School::DEFAULTS).fetch(question)
 
         # Close enough for spray or drip to reach water; not measured counts as close.
         def near_water? = in_water? || water_m.nil? || water_m < Choices::NEAR_WATER_M
@@ -25,7 +24,7 @@ module Thistle
         def anchor(key) = season.date(key)
       end
 
-      # What follows from the facts, and which of them change from day to day.
+      # Which facts change from day to day, and whether anyone looked at one.
       class Situation
         DATED = %i[date stage phases soil day next_days season].freeze
 
@@ -39,12 +38,14 @@ module Thistle
           end
         end
 
-        # [the block's answer, whether it looked at a fact that changes from day to day].
-        def watched
+        # [the block's answer, whether it looked at a fact that changes from day to day in a watched situation].
+        def self.watching
           Thread.current[:looked_at_dated] = false
-          answer = yield Watched.new(**to_h)
+          answer = yield
           [answer, Thread.current[:looked_at_dated]]
         end
+
+        def watched = Watched.new(**to_h)
       end
     end
   end

@@ -4,15 +4,22 @@ module Thistle
   module Core
     module Decide
       # The answer for one method: :go, :wait (until a date) or :no, with reasons, what it usually kills (percent),
-      # crew hours for the patch, years until quiet, and where the material goes.
-      Verdict = Value.define(:removal, :kind, :until, :reasons, :kill, :hours, :years_to_quiet, :plant_note, :closes) do
-        # Crew hours until it is quiet, all passes together; nil where it never is or the amount is not known.
-        def hours_to_quiet = hours && years_to_quiet && (hours * years_to_quiet)
+      # what it takes (Effort), and until when it is open.
+      # named: does the plant's own file name the method, or does it suit by habit alone?
+      Verdict = Value.define(:removal, :kind, :until, :reasons, :kill, :effort, :plant_note, :closes, :named) do
+        # Crew hours for one pass, years and crew hours until it is quiet; nil where it never is or the amount is not known.
+        def hours = effort.hours
+        def years_to_quiet = effort.years_to_quiet
+        def hours_to_quiet = effort.hours_to_quiet
+        def cost_to_quiet = effort.cost_to_quiet
         def go? = kind == :go
         def wait? = kind == :wait
         def no? = kind == :no
         # The reasons that made the verdict what it is.
         def deciding = reasons.select { |reason| reason.kind == kind }
+        # The strongest for and against it.
+        def for = reasons.find { |reason| reason.kind == :go }
+        def against = reasons.find(&:against?)
       end
     end
   end

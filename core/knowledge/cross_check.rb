@@ -18,7 +18,9 @@ module Thistle
           @knowledge.plants.each_value { |plant| check_plant(plant) }
           @knowledge.methods_of_removal.each_value do |removal|
             known(removal.cautions, @knowledge.cautions, "methods/#{removal.key}.yml", "cautions")
+            known(removal.kit, @knowledge.kit, "methods/#{removal.key}.yml", "kit")
           end
+          check_schools
           check_zones
           check_season
           @knowledge.returns.each { |key, row| known([row["source"]], @knowledge.sources, "returns.yml", key) }
@@ -35,6 +37,14 @@ module Thistle
           known(plant.disposal.values_at("clean", "seeding").compact, @knowledge.disposal, file, "disposal")
           known(plant.source_keys, @knowledge.sources, file, "source")
           plant.look_alikes.each { |pair| check_pair(plant, pair, file) }
+        end
+
+        def check_schools
+          @knowledge.schools.each do |key, school|
+            known([school.default], school.options, "schools.yml", "#{key}/default")
+            known(school.plants || [], @knowledge.plants, "schools.yml", "#{key}/plants")
+          end
+          @knowledge.goals.each { |key, goal| known(goal.weights.keys, Decide::Priority::TERMS, "goals.yml", "#{key}/weights") }
         end
 
         def check_zones

@@ -25,6 +25,7 @@ module Thistle
           read_history
         end
 
+        def inspect = "#<#{self.class.name} #{latitude} #{today}>"
         def lake? = @lake
 
         # What the year hangs on here.
@@ -60,9 +61,16 @@ module Thistle
 
         # Soil on a date: measured weather through the bucket, then the forecast, then sliding to what is usual.
         def ground(date)
-          return later_ground(date) if date > horizon
+          return (@later ||= {})[date] ||= settling(date, bucket.last.first.fill, horizon) if date > horizon
 
           date.jd < @base ? Ground.new(fill: typical.fill(date), kind: usual_soil(date), standing: :usual) : bucket[date.jd - @base].first
+        end
+
+        # Soil on a day past what is known: from its fill on an earlier day it slides to what is usual.
+        def settling(date, fill, since)
+          usual = typical.fill(date)
+          fill = usual + ((fill - usual) * Math.exp(-(date - since).to_i / 12.0))
+          Ground.new(fill:, kind: usual(date).tmean < -1 ? :frozen : Soil.kind(fill), standing: :usual)
         end
 
         # The soil's class that is usual on a day of the year (Usual#soil).
@@ -181,14 +189,6 @@ module Thistle
               [Ground.new(fill: soil.fill, kind:, standing: day.standing), date > today - FLOWS ? soil.flow : nil]
             end
           end
-        end
-
-        def later_ground(date)
-          start = bucket.last.first.fill
-          usual = typical.fill(date)
-          fill = usual + ((start - usual) * Math.exp(-(date - horizon).to_i / 12.0))
-          kind = usual(date).tmean < -1 ? :frozen : Soil.kind(fill)
-          Ground.new(fill:, kind:, standing: :usual)
         end
       end
     end

@@ -35,8 +35,10 @@ module Thistle
         def turns
           @turns ||= begin
             spans = @outlook.calendar.phenophases(@year)
-            marks = Decide::Rule.turns.filter_map { |key, days| @year.date(key)&.+(days) }
-            [@year.start, *spans.flat_map { |span| [span.from, span.to + 1] }, *marks, *@site.soil_turns(@year)]
+            marks = @choices.rules.turns.filter_map { |key, days| @year.date(key)&.+(days) }
+            [@year.start, *spans.flat_map do |span|
+              [span.from, span.to + 1]
+            end, *marks, *@choices.rules.dates(@year.start, @year.finish), *@site.soil_turns(@year)]
               .select { |date| @year.cover?(date) }.uniq.sort
           end
         end
@@ -45,32 +47,13 @@ module Thistle
 
         # [[Run]] alike in being open or shut, nil at both ends so that each has neighbours.
         def stretches(removal)
-          always, rules = sorted(removal)
-          return [nil, nil] if always&.kind == :no # shut all year
+          docket = Decide::Docket.new(removal, @outlook, @choices.rules, usual: true)
+          return [nil, nil] if docket.always(@year.start)&.kind == :no # shut all year
 
           runs = turns.each_with_index.map do |from, n|
-            Run.new(from:, to: (turns[n + 1] || (@year.finish + 1)) - 1, reason: objection(rules, removal, from, always))
+            Run.new(from:, to: (turns[n + 1] || (@year.finish + 1)) - 1, reason: docket.objection(from))
           end
           [nil, *runs.slice_when { |a, b| a.reason.nil? != b.reason.nil? }, nil]
-        end
-
-        # The strictest Reason that holds all year, and the rules whose answer the day may change. A rule that looks at
-        # nothing of the day on one day takes the same way, and says the same, on every other.
-        def sorted(removal)
-          now = usually(@year.start)
-          judged = Decide::Rule.for(removal).map { |rule| [rule, *now.watched { |watched| rule.judge(watched, removal) }] }
-          dated, fixed = judged.partition(&:last)
-          [fixed.filter_map { |_, reason, _| reason }.select(&:against?).max_by(&:weight), dated.map(&:first)]
-        end
-
-        # The strictest Reason against it on a day.
-        def objection(rules, removal, date, always)
-          now = usually(date)
-          [always, *rules.map { |rule| rule.judge(now, removal) }].compact.select(&:against?).max_by(&:weight)
-        end
-
-        def usually(date)
-          (@usually ||= {})[date] ||= @outlook.usually(date)
         end
       end
     end

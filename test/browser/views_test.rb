@@ -9,7 +9,8 @@ module Thistle
     VIEWS = ["/", "/identify?c[habit]=shrub&c[pith]=hollow", "/identify", "/identify/plants/giant_hogweed", "/identify/reports", "/identify/practice", "/identify/practice?kind=method&next=1",
              "/identify/duel/caltrop/warty_caltrop",
              "/survey", "/survey/walk", "/survey/searches", "/survey/zones", "/survey/layers", "/survey/files", "/survey/totals", "/survey/site-map",
-             "/survey/patches/%{patch}", "/season", "/season/fit?work=foliar", "/season/weather", "/season/calendar", "/decide?patch=%{patch}", "/mix?patch=%{patch}", "/mix?vessel=tank",
+             "/survey/patches/%{patch}", "/season", "/season/fit?work=foliar", "/season/weather", "/season/calendar", "/decide?patch=%{patch}", "/decide?patch=%{mixed}&more=1&licensed=no", "/decide/first", "/decide/plan", "/decide/courses",
+             "/decide/courses/new?patch=%{patch}&method=cut_stump", "/decide/schools", "/decide/schools?patch=%{patch}", "/decide/rules", "/decide/methods", "/decide/methods/cut_stump", "/mix?patch=%{patch}", "/mix?vessel=tank",
              "/work", "/work?patch=%{patch}&method=cut_stump", "/recheck", "/recheck/patches/%{patch}", "/replant?patch=%{patch}",
              "/records", "/records/properties/new", "/find?q=mil"].freeze
     TAGS = %w[wcag2a wcag2aa wcag21a wcag21aa wcag22aa].freeze
@@ -17,9 +18,9 @@ module Thistle
     Browser::SIZES.each_key do |size|
       define_method("test_views_#{size}") do
         resize size
-        patch = Testing.patch("Q-05").id
+        patch, mixed = %w[Q-05 Q-02].map { |code| Testing.patch(code).id }
         faults = VIEWS.flat_map do |view|
-          visit format(view, patch:)
+          visit format(view, patch:, mixed:)
           settle
           [*axe(view), *overflow(view), *complaints.map { |text| "#{view}: #{text}" }]
         end

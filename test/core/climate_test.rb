@@ -1,20 +1,14 @@
 # frozen_string_literal: true
 
 require "test_helper"
+require_relative "climates"
 
 module Thistle
   # What the season decides in climates that frost does not rule: PRACTICE.md, section 9 (common practice), held
   # against simulated stations of such climates.
   class ClimateTest < Minitest::Test
     Season = Core::Season
-    TROPICS = { "mean" => 27.5, "swing" => 2.5, "range" => 9, "wind" => 12, "south" => true,
-                "rain" => [430, 370, 320, 100, 20, 2, 1, 5, 15, 70, 140, 250],
-                "wet_days" => [0.65, 0.65, 0.6, 0.3, 0.07, 0.02, 0.01, 0.02, 0.07, 0.2, 0.4, 0.5] }.freeze
-    COAST = { "mean" => 14.0, "swing" => 5.5, "range" => 11, "wind" => 11, "rain" => [120, 105, 85, 40, 12, 3, 1, 1, 5, 30, 75, 110],
-              "wet_days" => [0.37, 0.36, 0.33, 0.2, 0.1, 0.04, 0.01, 0.02, 0.05, 0.12, 0.28, 0.35] }.freeze
-    DESERT = { "mean" => 21.5, "swing" => 9.5, "range" => 15, "wind" => 11, "rain" => [25, 22, 20, 8, 5, 5, 55, 60, 30, 20, 15, 25],
-               "wet_days" => [0.12, 0.12, 0.12, 0.06, 0.05, 0.05, 0.3, 0.3, 0.15, 0.1, 0.08, 0.12] }.freeze
-    SOUTH = Testing::CLIMATE.merge("south" => true)
+    include Climates
 
     def test_climates_are_told_from_the_usual_weather
       told = { frost: Testing.site, wet_dry: tropics, winter_wet: coast, desert: }.transform_values { |site| site.climate.key.to_sym }
@@ -125,11 +119,6 @@ module Thistle
     end
 
     private
-
-    def site(latitude, climate, today) = Testing.site(latitude:, climate:, today:, seed: 3)
-    def tropics = site(-12.5, TROPICS, Date.new(2026, 2, 12))
-    def coast = site(37.8, COAST, Date.new(2026, 2, 12))
-    def desert = site(32.2, DESERT, Date.new(2026, 8, 1))
 
     def bench(key, site, **choices)
       Core::Decide::Bench.new(Core::Decide::Choices.new(plant: Testing.plant(key), settled: true, date: site.today, stance: "any", licensed: true,

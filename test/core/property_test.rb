@@ -40,7 +40,7 @@ module Thistle
           Core::Decide::Rule.all.select { |rule| rule.concerns?(removal) }.each { |rule| said[rule.key] << rule.judge(situation, removal)&.kind }
         end
       end
-      always = %i[utilities severed_vines water_work stance licence]
+      always = %i[utilities severed_vines water_work stance licence carrier_water stub_as_kept burn_permit every_piece dry_season_cut]
       Core::Decide::Rule.all.each do |rule|
         assert_operator said[rule.key].compact.size, :>, 0, "#{rule.key} never speaks"
         assert_operator said[rule.key].uniq.size, :>, 1, "#{rule.key} always says the same" unless always.include?(rule.key)
@@ -62,6 +62,75 @@ module Thistle
           assert choices.settled
         end
       end
+    end
+
+    # A safety or legal no stays whatever else becomes known, unless the fact answers that rule.
+    def test_more_facts_never_loosen_a_safety_rule
+      random = Random.new(11)
+      many_benches(random, 120) do |bench|
+        fact = (Core::Decide::Changes::FACTS.keys + %i[water_m slope natives_near footing]).select { |one| bench.choices[one].nil? }.sample(random:) or next
+        told = Core::Decide::Bench.new(bench.choices.with(fact => Core::Decide::Changes::FACTS.dig(fact, 0) || { water_m: 300.0, slope: "flat", footing: "soil" }[fact]), bench.site)
+        bench.removals.each do |removal|
+          binding = bench.verdict(removal).reasons.select { |r| r.kind == :no && Core::Decide::Rule.named(r.rule).binding? }
+          binding.reject { |r| Core::Decide::Rule.named(r.rule).looks.include?(fact) }.each do
+            assert_equal :no, told.kind(removal), "#{fact} made #{removal.key} go"
+          end
+        end
+      end
+    end
+
+    def test_a_stricter_stance_never_allows_more
+      many_benches(Random.new(12), 60) do |bench|
+        none, stem, any = %w[none stem any].map { |stance| going(bench.choices.with(stance:), bench.site).select(&:herbicide?).map(&:key) }
+
+        assert_empty none
+        assert_empty stem - any
+      end
+    end
+
+    def test_the_order_of_rules_never_matters
+      random = Random.new(13)
+      many_benches(random, 40) do |bench|
+        bench.removals.each do |removal|
+          rules = bench.choices.rules.for(removal).shuffle(random:)
+          worst = rules.filter_map { |rule| rule.judge(bench.situation, removal) }.max_by(&:weight)
+          kind = worst.nil? || worst.kind == :note ? :go : worst.kind
+
+          assert_equal kind, bench.kind(removal)
+        end
+      end
+    end
+
+    # Each way that the bench offers, applied, is a go on the day it names; and no smaller part of it is.
+    def test_what_would_change_it_is_true
+      found = 0
+      many_benches(Random.new(14), 60) do |bench|
+        changes = Core::Decide::Changes.new(bench)
+        bench.verdicts.reject(&:go?).each do |verdict|
+          changes.of(verdict.removal).each do |way|
+            found += 1
+            again = bench.choices.with(**way.facts)
+            opens = Core::Decide::Bench.new(again, bench.site).opens(verdict.removal) || verdict.until
+
+            assert_equal way.date || bench.choices.date, opens, "#{verdict.removal.key}: #{way.words}"
+          end
+        end
+      end
+      assert_operator found, :>, 150
+    end
+
+    # A rule says the same of two situations that differ only in what it does not look at.
+    def test_rules_look_at_nothing_else_than_they_say
+      random = Random.new(15)
+      facts = Core::Decide::Choices::CARRIED - %i[plant labels area_m2]
+      swayed = situations.each_slice(2).first(200).flat_map do |(one, removals), (other, _)|
+        removals.product(Core::Decide::Rule.all).select { |removal, rule| rule.concerns?(removal) }.filter_map do |removal, rule|
+          changed = one.with(**other.to_h.slice(*(facts - rule.looks).sample(8, random:)))
+          rule.key if rule.judge(one, removal)&.kind != rule.judge(changed, removal)&.kind
+        end
+      end
+
+      assert_empty swayed.uniq
     end
 
     def test_random_bytes_are_refused_in_words
@@ -89,13 +158,28 @@ module Thistle
 
     private
 
+    def many_benches(random, count)
+      count.times { yield Core::Decide::Bench.new(random_choices(random), Testing.site) }
+    end
+
+    def going(choices, site)
+      bench = Core::Decide::Bench.new(choices, site)
+      bench.removals.select { |removal| bench.kind(removal) == :go }
+    end
+
     def random_choices(random)
-      Core::Decide::Choices.new(plant: Core::Knowledge.shipped.invaders.sample(random:), settled: [true, true, false].sample(random:), date: Testing::TODAY + random.rand(0..360),
+      Core::Decide::Choices.new(plant: (random.rand < 0.07 ? Core::Knowledge.shipped.plants.values : Core::Knowledge.shipped.invaders).sample(random:), settled: [true, true, false].sample(random:), date: Testing::TODAY + random.rand(0..360),
                                 size: Core::Removal::SIZES.sample(random:), stance: %w[none stem any].sample(random:), licensed: [true, true, false, nil].sample(random:),
                                 aquatic_label: [true, false, nil].sample(random:), water_m: [nil, 0.0, 5.0, 80.0].sample(random:), slope: %w[flat slope steep].sample(random:),
                                 natives_near: [true, false, nil].sample(random:), cover: [nil, 15.0, 85.0].sample(random:), stems: 10, area_m2: 30.0,
                                 freed_on: [nil, nil, Testing::TODAY - 40].sample(random:), new_here: [nil, nil, nil, true].sample(random:), reported: [nil, true].sample(random:),
-                                zones: [nil, nil, nil, [zone(random)]].sample(random:))
+                                zones: [nil, nil, nil, [zone(random)]].sample(random:), schools: schools(random), tools: [nil, nil, Core::Knowledge.shipped.kit.keys.sample(4, random:)].sample(random:),
+                                crew: [nil, nil, 0, 1, 6].sample(random:), footing: [nil, "soil", "rock"].sample(random:), new_planting: [nil, nil, true].sample(random:),
+                                burn_permit: [nil, true].sample(random:), full_cover: [nil, true].sample(random:), clean_site: [nil, true, false].sample(random:))
+    end
+
+    def schools(random)
+      Core::Decide::School.settle(Core::Knowledge.shipped.schools.transform_values { |school| school.options.keys.sample(random:) }.transform_keys(&:to_sym))
     end
 
     def zone(random)

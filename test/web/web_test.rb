@@ -6,7 +6,7 @@ require_relative "../formats/image_test"
 
 module Thistle
   class WebTest < RackTest
-    PAGES = %w[/ /identify /survey /survey/zones /survey/layers /survey/searches /survey/totals /season /season/fit /season/weather /season/calendar /decide /mix /work /recheck /replant /records /identify/plants/caltrop
+    PAGES = %w[/ /identify /survey /survey/zones /survey/layers /survey/searches /survey/totals /season /season/fit /season/weather /season/calendar /decide /decide/first /decide/plan /decide/courses /decide/schools /decide/rules /decide/methods /decide/methods/girdle /mix /work /recheck /replant /records /identify/plants/caltrop
                /identify/duel/caltrop/warty_caltrop /identify/reports /identify/practice /find?q=pear].freeze
 
     def test_every_page_answers_and_as_json

@@ -4,9 +4,14 @@ module Thistle
   module Core
     module Decide
       module Rules
-        AlreadyFreed = Rule.new(:already_freed, about: :freeing, source: "common_practice") do |now|
+        AlreadyFreed = Rule.new(
+          :already_freed,
+          about: :freeing, looks: %i[freed_on date],
+          source: "common_practice",
+          says: "Trees that were freed within a year are not freed again."
+        ) do |now|
           freed = now.freed_on
-          no "The trees here were freed on #{freed.strftime("%-d %B %Y")}. The low stumps are next." if freed && now.date - freed < 365
+          no "The trees here were freed on #{freed.strftime("%-d %B %Y")}. The low stumps are next." if freed && now.date - freed < Choices::FREED_DAYS
         end
       end
     end

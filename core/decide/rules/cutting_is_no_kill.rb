@@ -4,11 +4,16 @@ module Thistle
   module Core
     module Decide
       module Rules
-        CuttingIsNoKill = Rule.new(:cutting_is_no_kill, about: %i[cutting felling], source: "common_practice") do |now, removal|
-          next if removal.herbicide?
+        CuttingIsNoKill = Rule.new(
+          :cutting_is_no_kill,
+          about: %i[cutting felling grazing], looks: %i[plant],
+          source: "common_practice",
+          says: "Cutting alone is no kill for what sprouts again."
+        ) do |now, removal|
+          next if removal.herbicide? || removal.is?(:turf)
 
           if now.plant.resprouts?
-            no "Cutting alone is not a kill: what is left of it answers with more stems."
+            no "#{removal.is?(:grazing) ? "Grazing" : "Cutting"} alone is not a kill: what is left of it answers with more stems."
           elsif now.plant.removals.dig(removal.key, "backfires")
             no now.plant.removals.dig(removal.key, "text")
           end

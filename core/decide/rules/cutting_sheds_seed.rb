@@ -4,10 +4,15 @@ module Thistle
   module Core
     module Decide
       module Rules
-        CuttingShedsSeed = Rule.new(:cutting_sheds_seed, about: :cutting, source: "common_practice") do |now, removal|
+        CuttingShedsSeed = Rule.new(
+          :cutting_sheds_seed,
+          about: %i[cutting topping mulching grazing], looks: %i[stage],
+          source: "common_practice",
+          says: "Nothing is cut, mown or mulched with ripe seed on it."
+        ) do |now, removal|
           next if removal.herbicide? || !now.seeding?
 
-          no "Cutting now shakes ripe seed out and carries it off."
+          no "Ripe seed is on it: cutting, machines and coats shake it out and carry it off."
         end
       end
     end

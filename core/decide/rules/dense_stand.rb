@@ -4,7 +4,12 @@ module Thistle
   module Core
     module Decide
       module Rules
-        DenseStand = Rule.new(:dense_stand, about: :aquatic, source: "common_practice") do |now, removal|
+        DenseStand = Rule.new(
+          :dense_stand,
+          about: :aquatic, looks: %i[cover],
+          source: "common_practice",
+          says: "Dense water plants are thinned by a permitted treatment before hand pulling."
+        ) do |now, removal|
           next unless removal.is?(:pulling)
 
           if now.cover.nil?

@@ -4,7 +4,12 @@ module Thistle
   module Core
     module Decide
       module Rules
-        DroughtLeaf = Rule.new(:drought_leaf, about: :foliar, source: "common_practice") do |now|
+        DroughtLeaf = Rule.new(
+          :drought_leaf,
+          about: :foliar, looks: %i[soil],
+          source: "common_practice",
+          says: "Drought-stressed leaves are not sprayed."
+        ) do |now|
           wait "Drought-stressed leaves take up little. After rain they do." if now.soil == :dry
         end
       end

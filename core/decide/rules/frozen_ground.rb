@@ -4,7 +4,12 @@ module Thistle
   module Core
     module Decide
       module Rules
-        FrozenGround = Rule.new(:frozen_ground, about: %i[pulling digging], source: "common_practice") do |now|
+        FrozenGround = Rule.new(
+          :frozen_ground,
+          about: %i[pulling digging], looks: %i[soil],
+          source: "common_practice",
+          says: "Frozen ground is neither pulled nor dug."
+        ) do |now|
           wait "Frozen ground holds the root and breaks it." if now.soil == :frozen
         end
       end

@@ -4,7 +4,12 @@ module Thistle
   module Core
     module Decide
       module Rules
-        Heat = Rule.new(:heat, about: %i[bark_herbicide foliar], source: "memory") do |now, removal|
+        Heat = Rule.new(
+          :heat,
+          about: %i[bark_herbicide foliar], looks: %i[day],
+          source: "memory", force: :legal,
+          says: "No spraying and no oil on bark above the label’s temperature."
+        ) do |now, removal|
           high = now.limits(removal).temperature["high"]
           next unless now.day && now.day.tmax > high
 

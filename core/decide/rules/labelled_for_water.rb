@@ -4,7 +4,12 @@ module Thistle
   module Core
     module Decide
       module Rules
-        LabelledForWater = Rule.new(:labelled_for_water, about: :herbicide, source: "common_practice") do |now|
+        LabelledForWater = Rule.new(
+          :labelled_for_water,
+          about: :herbicide, looks: %i[water_m aquatic_label plant],
+          source: "common_practice", force: :legal,
+          says: "At the water, only a product labelled for aquatic use."
+        ) do |now|
           next unless now.near_water?
           next note("At the water: only the product labelled for aquatic use, its own adjuvants, and the permit.") if now.aquatic_label
 

@@ -4,8 +4,12 @@ module Thistle
   module Core
     module Decide
       module Rules
-        LateSummerFlow = Rule.new(:late_summer_flow, about: %i[bark_herbicide], source: "common_practice",
-                                                     turns: { full_leaf: 45, first_frost: 1 }) do |now, removal|
+        LateSummerFlow = Rule.new(
+          :late_summer_flow,
+          about: %i[bark_herbicide], looks: %i[plant date season],
+          source: "common_practice", turns: { full_leaf: 45, first_frost: 1 },
+          says: "Suckering trees are hacked and squirted from midsummer to frost."
+        ) do |now, removal|
           next unless now.plant.form == :tree && now.plant.is?(:root_suckers) && removal.key == "hack_and_squirt"
 
           from = now.anchor(:full_leaf)&.+(45)

@@ -4,7 +4,12 @@ module Thistle
   module Core
     module Decide
       module Rules
-        Licence = Rule.new(:licence, about: :herbicide, source: "common_practice") do |now|
+        Licence = Rule.new(
+          :licence,
+          about: :herbicide, looks: %i[licensed],
+          source: "common_practice", force: :legal,
+          says: "No herbicide without someone whom the law allows to apply it."
+        ) do |now|
           no "No licensed applicator is named for this: no herbicide. Local law decides who may apply." unless now.licensed
         end
       end

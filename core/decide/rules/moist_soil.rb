@@ -4,7 +4,12 @@ module Thistle
   module Core
     module Decide
       module Rules
-        MoistSoil = Rule.new(:moist_soil, about: :pulling, source: "common_practice") do |now|
+        MoistSoil = Rule.new(
+          :moist_soil,
+          about: :pulling, looks: %i[soil water_m plant],
+          source: "common_practice",
+          says: "Moist soil is the day for pulling."
+        ) do |now|
           go "The soil is #{now.soil}: roots lift whole." if %i[moist wet].include?(now.soil) && !now.in_water?
         end
       end

@@ -5,7 +5,12 @@ module Thistle
     module Decide
       module Rules
         # Only what can be undone, or stops seed, goes before the report.
-        NewHere = Rule.new(:new_here, about: :any, source: "common_practice") do |now, removal|
+        NewHere = Rule.new(
+          :new_here,
+          about: :any, looks: %i[new_here reported],
+          source: "common_practice", force: :legal,
+          says: "What is new to the region is reported before it is removed."
+        ) do |now, removal|
           next if !now.unreported? || removal.is?(:reporting, :marking, :seed_stop)
 
           no "New to this region, or watched for here: report it first, and let whoever answers for the region say what is done."

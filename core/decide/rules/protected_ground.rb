@@ -5,7 +5,12 @@ module Thistle
     module Decide
       module Rules
         # Zones drawn on the map: what each kind forbids is in knowledge/zones.yml.
-        ProtectedGround = Rule.new(:protected_ground, about: :any, source: "common_practice") do |now, removal|
+        ProtectedGround = Rule.new(
+          :protected_ground,
+          about: :any, looks: %i[zones aquatic_label],
+          source: "common_practice", force: :legal,
+          says: "What a mapped zone forbids is not done in it, nor as near as it asks."
+        ) do |now, removal|
           near = now.zones&.find do |zone|
             kind = Knowledge.shipped.zone_kinds.fetch(zone.kind)
             kind.forbids?(removal) && !(kind.unless && now[kind.unless])

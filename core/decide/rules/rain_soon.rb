@@ -4,7 +4,12 @@ module Thistle
   module Core
     module Decide
       module Rules
-        RainSoon = Rule.new(:rain_soon, about: :herbicide, source: "common_practice") do |now|
+        RainSoon = Rule.new(
+          :rain_soon,
+          about: :herbicide, looks: %i[next_days],
+          source: "common_practice", force: :legal,
+          says: "No herbicide with rain inside the rainfast time."
+        ) do |now|
           wait "Rain is forecast inside the usual rainfast time and would wash it off." if now.rain_soon && now.rain_soon >= 1
         end
       end

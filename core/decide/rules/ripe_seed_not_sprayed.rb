@@ -4,7 +4,12 @@ module Thistle
   module Core
     module Decide
       module Rules
-        RipeSeedNotSprayed = Rule.new(:ripe_seed_not_sprayed, about: :foliar, source: "common_practice") do |now|
+        RipeSeedNotSprayed = Rule.new(
+          :ripe_seed_not_sprayed,
+          about: :foliar, looks: %i[stage phases],
+          source: "common_practice",
+          says: "Seed that is ripe or hardening outlives spray."
+        ) do |now|
           next unless now.seeding? || now.phases.include?(:hardening)
 
           no "Seed is #{now.seeding? ? "ripe" : "hardening"}: spray kills the plant and the seed lives. Dig or pull it, and bag it."

@@ -4,7 +4,12 @@ module Thistle
   module Core
     module Decide
       module Rules
-        SaturatedSoil = Rule.new(:saturated_soil, about: :pulling, source: "common_practice") do |now|
+        SaturatedSoil = Rule.new(
+          :saturated_soil,
+          about: :pulling, looks: %i[soil water_m plant],
+          source: "common_practice",
+          says: "Nothing is pulled from saturated ground."
+        ) do |now|
           wait "Saturated ground tears out with the root and packs under boots." if now.soil == :saturated && !now.in_water?
         end
       end

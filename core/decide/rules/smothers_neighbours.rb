@@ -4,7 +4,12 @@ module Thistle
   module Core
     module Decide
       module Rules
-        SmothersNeighbours = Rule.new(:smothers_neighbours, about: :covering, source: "common_practice") do |now|
+        SmothersNeighbours = Rule.new(
+          :smothers_neighbours,
+          about: :covering, looks: %i[natives_near],
+          source: "common_practice",
+          says: "Nothing is smothered that is wanted."
+        ) do |now|
           next if now.natives_near == false
 
           no "It smothers the desirable plants among them too#{" (are there any? not answered)" if now.natives_near.nil?}."

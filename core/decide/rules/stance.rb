@@ -4,7 +4,12 @@ module Thistle
   module Core
     module Decide
       module Rules
-        Stance = Rule.new(:stance, about: :herbicide, source: "common_practice") do |now, removal|
+        Stance = Rule.new(
+          :stance,
+          about: :herbicide, looks: %i[stance],
+          source: "common_practice", force: :school,
+          says: "The herbicide school of this ground decides what may be used at all."
+        ) do |now, removal|
           if now.stance == "none"
             no "This ground is kept without herbicide."
           elsif removal.herbicide == :foliar && now.stance != "any"

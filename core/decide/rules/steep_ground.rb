@@ -4,7 +4,12 @@ module Thistle
   module Core
     module Decide
       module Rules
-        SteepGround = Rule.new(:steep_ground, about: %i[digging covering], source: "common_practice") do |now, removal|
+        SteepGround = Rule.new(
+          :steep_ground,
+          about: %i[digging covering], looks: %i[slope],
+          source: "common_practice",
+          says: "Steep ground is neither dug nor covered."
+        ) do |now, removal|
           next unless now.slope == "steep"
 
           no removal.is?(:covering) ? "Chips slide off steep ground." : "Digging opens steep ground to erosion. Cut, or pull single plants."

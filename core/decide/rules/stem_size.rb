@@ -4,8 +4,13 @@ module Thistle
   module Core
     module Decide
       module Rules
-        StemSize = Rule.new(:stem_size, about: :any, source: "common_practice") do |now, removal|
-          sizes = now.plant.removals.dig(removal.key, "sizes")
+        StemSize = Rule.new(
+          :stem_size,
+          about: :any, looks: %i[size plant],
+          source: "common_practice",
+          says: "Each method has stems that it suits."
+        ) do |now, removal|
+          sizes = now.plant.removals.dig(removal.key, "sizes") || (removal.sizes if now.plant.woody?)
           next if sizes.nil? || now.size.nil? || sizes.include?(now.size)
 
           widest = Removal::SIZES.index(now.size) > Removal::SIZES.index(sizes.last)

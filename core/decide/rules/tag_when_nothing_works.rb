@@ -4,8 +4,17 @@ module Thistle
   module Core
     module Decide
       module Rules
-        TagWhenNothingWorks = Rule.new(:tag_when_nothing_works, about: :marking, source: "common_practice") do |now, removal|
+        TagWhenNothingWorks = Rule.new(
+          :tag_when_nothing_works,
+          about: :marking, looks: %i[soil phases licensed stance settled],
+          source: "common_practice",
+          says: "Marking is for when nothing else can be done."
+        ) do |now, removal|
+          next if removal.is?(:topping)
+
           if removal.key == "tag_and_return"
+            next go("Not settled: tape it and mark the point, so that whoever names it finds it.") unless now.settled
+
             stuck = now.soil == :dry || !now.in_leaf?
             next no("The ground is workable: no need to only mark it.") unless stuck
 

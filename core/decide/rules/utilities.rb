@@ -4,7 +4,12 @@ module Thistle
   module Core
     module Decide
       module Rules
-        Utilities = Rule.new(:utilities, about: :digging, source: "common_practice") do |_now|
+        Utilities = Rule.new(
+          :utilities,
+          about: :digging, looks: [],
+          source: "common_practice", force: :safety,
+          says: "Buried lines and old ground are asked about before anyone digs."
+        ) do |_now|
           note "Ask first about buried lines and archaeological ground."
         end
       end

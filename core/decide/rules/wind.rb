@@ -4,7 +4,12 @@ module Thistle
   module Core
     module Decide
       module Rules
-        Wind = Rule.new(:wind, about: :foliar, source: "memory") do |now, removal|
+        Wind = Rule.new(
+          :wind,
+          about: :foliar, looks: %i[day],
+          source: "memory", force: :legal,
+          says: "No leaf spray outside the label’s range of wind."
+        ) do |now, removal|
           next unless now.day
 
           limits = now.limits(removal)

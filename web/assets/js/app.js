@@ -53,6 +53,22 @@
     event.target.reportValidity();
   });
 
+  // A slider says its number at once; what it means comes from the server.
+  document.addEventListener('input', (event) => {
+    const output = event.target.dataset.shows && document.getElementById(event.target.dataset.shows);
+    if (output) output.value = event.target.value;
+  });
+
+  // A form sent along with another's fields: the weights that are shown are the ones that are kept.
+  document.addEventListener('submit', (event) => {
+    const from = event.submitter && document.getElementById(event.submitter.dataset.carry);
+    if (!from) return;
+    for (const [name, value] of new FormData(from)) {
+      const field = Object.assign(document.createElement('input'), { type: 'hidden', name, value });
+      event.target.append(field);
+    }
+  });
+
   if (matchMedia('(max-width: 767px)').matches) document.querySelector('.band-fold')?.removeAttribute('open');
   document.querySelectorAll('.rooms [aria-current], .ways [aria-current]').forEach((here) => here.scrollIntoView({ block: 'nearest', inline: 'center' }));
 })();

@@ -1,0 +1,142 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Decide
+      # The smallest changes that would make a method go: found by changing what people can change and asking the rules
+      # again. A change may need a day as well.
+      #
+      #   Changes.new(bench).of(removal)  # => [Way], fewest changes first
+      class Changes
+        # facts: {fact => value}; words of each; date: the first day on which it goes then, nil for the chosen day.
+        Way = Value.define(:facts, :words, :date)
+        # What a person could change, in the words of the page; the value, or what works it out from the method.
+        FACTS = {
+          licensed: [true, "a licensed person on site"], aquatic_label: [true, "a product labelled for aquatic use, and its permit"],
+          natives_near: [false, "no desirable plant in reach"], settled: [true, "the name settled"], reported: [true, "a report made"],
+          burn_permit: [true, "a permit and a trained burn crew"], full_cover: [true, "full cover and training against the sap"],
+          clean_site: [true, "ground that was surely never sprayed"], new_planting: [false, "no young planting among it"],
+          tools: [nil, "the tools"], crew: [nil, "more hands"]
+        }.freeze
+        MOST = 3 # ways shown for one method
+        THINNED = 40.0 # percent of cover that a permitted treatment leaves (memory)
+
+        def initialize(bench)
+          @bench, @choices, @site = bench, bench.choices, bench.site
+        end
+
+        # [Way] of a method that is not go now; empty where nothing that people can change would do.
+        def of(removal)
+          verdict = @bench.verdict(removal)
+          return [] if verdict.go?
+          return [Way.new(facts: {}, words: [], date: verdict.until)] if verdict.wait?
+
+          remedies = verdict.reasons.select { |reason| reason.kind == :no }.map { |reason| remedies(removal, reason) }
+          return [] if remedies.empty? || remedies.any?(&:empty?)
+
+          sets = remedies.first.product(*remedies.drop(1)).filter_map { |picks| merge(picks) }.uniq
+          ways = sets.filter_map { |facts| way(removal, facts) }
+          smallest(ways).sort_by { |way| [way.facts.size, way.date || @choices.date] }.first(MOST)
+        end
+
+        private
+
+        # [{fact => value}] each of which silences a no by itself.
+        def remedies(removal, reason)
+          rule = @choices.rules.named(reason.rule)
+          candidates(rule, removal).reject do |facts|
+            now = Outlook.new(@choices.with(**facts), @site).on(@choices.date)
+            rule.judge(now, removal)&.kind == :no
+          end
+        end
+
+        # Changes of the facts that the rule looks at, least first.
+        def candidates(rule, removal)
+          plain = FACTS.slice(*rule.looks).map { |fact, (value, _)| { fact => worked_out(fact, removal, value) } }
+          found = plain + rule.looks.flat_map { |fact| several(fact) }
+          found.reject { |facts| facts.all? { |fact, value| @choices[fact] == value } }
+        end
+
+        # Facts of which more than one other value would do.
+        def several(fact)
+          case fact
+          when :cover then (@choices.cover || 100) > THINNED ? [{ cover: THINNED }] : []
+          when :soil then [{ soil: :moist }, { soil: :dry }]
+          when :size then (Removal::SIZES - [@choices.size]).map { |size| { size: } }
+          when :stance then %w[stem any].map { |stance| { stance: } }
+          when :schools then other_schools
+          else []
+          end
+        end
+
+        def worked_out(fact, removal, value)
+          case fact
+          when :tools then ((@choices.tools || []) | removal.kit).sort
+          when :crew then removal.crew
+          else value
+          end
+        end
+
+        def other_schools
+          mine = @choices.schools || School::DEFAULTS
+          asked = Knowledge.shipped.schools.values.select { |school| school.key != "herbicide" && school.about?(@choices.plant) }
+          asked.flat_map do |school|
+            question = school.key.to_sym
+            (school.options.keys - [mine.fetch(question)]).map { |option| { schools: mine.merge(question => option) } }
+          end
+        end
+
+        # One set of facts, or nil where two picks want different things of the same fact.
+        def merge(picks)
+          picks.reduce do |all, facts|
+            return nil if facts.any? { |fact, value| all.key?(fact) && all[fact] != value }
+
+            all.merge(facts)
+          end
+        end
+
+        # Asked again with the facts: go today, from a day, or not at all.
+        def way(removal, facts)
+          again = Bench.new(@choices.with(**facts), @site)
+          date = again.opens(removal) or return
+          Way.new(facts:, words: facts.map { |fact, value| words(fact, value) }, date: date == @choices.date ? nil : date)
+        end
+
+        # Without those that hold another way and more; where only a value differs, the soonest.
+        def smallest(ways)
+          least = ways.reject { |way| ways.any? { |other| other.facts.size < way.facts.size && other.facts <= way.facts } }
+          least.group_by do |way|
+            way.facts.keys
+          end.flat_map do |keys, alike|
+            if keys.include?(:size) || keys.include?(:schools)
+              alike.uniq(&:words)
+            else
+              [alike.min_by do |w|
+                w.date || @choices.date
+              end]
+            end
+          end
+        end
+
+        def words(fact, value)
+          case fact
+          when :soil then "#{value} soil"
+          when :size then "#{value == "wider" ? "wider stems" : "#{value}#{" stems" unless value == "seedling"}#{"s" if value == "seedling"}"} only"
+          when :stance then value == "stem" ? "stem herbicide allowed here" : "any labelled use allowed here"
+          when :schools then school_words(value)
+          when :tools then "the tools for it"
+          when :crew then "#{value} people"
+          when :cover then "a stand that a permitted treatment has thinned below half"
+          else FACTS.fetch(fact).last
+          end
+        end
+
+        def school_words(schools)
+          mine = @choices.schools || School::DEFAULTS
+          key, option = schools.find { |question, answer| mine[question] != answer }
+          "the school “#{Knowledge.shipped.schools.fetch(key.to_s).label(option)}”"
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,67 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Decide
+      # Facts that cannot both be so. Nothing is thrown away: each is said, and the stricter reading holds.
+      class Contradictions
+        Clash = Value.define(:fields, :text)
+        SEEDY = %i[flower green_seed ripe_seed].freeze
+        WARM = 12.0 # °C at which ground is not frozen
+
+        # In cm at the base, what each size is up to (memory; a wrist is about 8 cm by common practice).
+        UP_TO_CM = { "seedling" => 0.5, "pencil" => 1.2, "thumb" => 3.0, "wrist" => 10.0, "wider" => Float::INFINITY }.freeze
+
+        # The size class of a stem measured in cm.
+        def self.size_of(diameter) = UP_TO_CM.find { |_, most| diameter <= most }.first
+
+        # diameter: cm, where someone measured a stem; chosen: the size that was said beside it.
+        def initialize(bench, diameter: nil, chosen: bench.choices.size)
+          @choices, @now, @diameter, @chosen = bench.choices, bench.situation, diameter, chosen
+        end
+
+        def all = [size, seed, water, frost, counts, nobody, tools].compact
+
+        private
+
+        def size
+          return unless @diameter && @chosen && self.class.size_of(@diameter) != @chosen
+
+          measured = self.class.size_of(@diameter).then { |size| size == "wider" ? "wider than a wrist" : "a #{size}" }
+          clash(:size,
+                "A stem {depth:#{@diameter}} wide is no #{@chosen}: it is #{measured}. The wider of the two is taken.")
+        end
+
+        def seed
+          return unless @choices.plant.woody? && %w[seedling pencil].include?(@choices.size) && SEEDY.include?(@choices.stage)
+
+          clash(:stage, "A #{@choices.size} bears neither flower nor fruit: one of the two is not so.")
+        end
+
+        def water
+          return unless @choices.plant.aquatic? && @choices.water_m&.positive?
+
+          clash(:water_m, "It grows in water, yet water is said to be {length:#{@choices.water_m.round}} away.")
+        end
+
+        def frost
+          return unless @choices.soil == :frozen && @now.day && @now.day.tmin > WARM
+
+          clash(:soil, "The ground is not frozen on a night of {temperature:#{@now.day.tmin.round}}.")
+        end
+
+        def counts
+          counted = @choices.sizes&.values&.sum
+          return unless counted&.positive? && @choices.stems && counted != @choices.stems
+
+          clash(:stems,
+                "Sizes add up to #{counted}, the stems to #{@choices.stems}.")
+        end
+
+        def nobody = (clash(:crew, "With nobody here nothing can be done; the shelves show why.") if @choices.crew&.zero?)
+        def tools = (clash(:tools, "With no tools at hand only looking and reporting are left.") if @choices.tools && @choices.tools.empty?)
+        def clash(field, text) = Clash.new(fields: [field], text:)
+      end
+    end
+  end
+end

@@ -1,0 +1,24 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Decide
+      module Rules
+        BurnBeforeSeed = Rule.new(
+          :burn_before_seed,
+          about: :burning, looks: %i[stage phases],
+          source: "common_practice",
+          says: "Flowering stems are burnt green, before seed."
+        ) do |now|
+          if now.seeding? || now.phases.include?(:hardening)
+            no "Seed is on it: the updraught carries it off."
+          elsif !%i[budding flower green_seed].include?(now.stage)
+            wait "It is burnt in flower, while the stems are green and before seed."
+          else
+            go "In flower and green: the stems carry the fire and there is no seed to spread."
+          end
+        end
+      end
+    end
+  end
+end

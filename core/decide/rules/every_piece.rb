@@ -1,0 +1,18 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Decide
+      module Rules
+        EveryPiece = Rule.new(
+          :every_piece,
+          about: %i[pulling digging severing rolling], looks: %i[plant],
+          source: "common_practice",
+          says: "Of what roots from pieces nothing is left behind."
+        ) do |now|
+          note "Every piece roots: count what comes out, sift, and leave nothing on the soil." if now.plant.is?(:fragments_root)
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,26 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Decide
+      module Rules
+        NativeStays = Rule.new(
+          :native_stays,
+          about: :any, looks: %i[plant schools],
+          source: "common_practice", force: :safety,
+          says: "Natives are not weeds."
+        ) do |now, removal|
+          next if !now.plant.native? || removal.is?(:reporting)
+          next no("Native, and it harms whoever touches it: learn it, leave it, go round it.") if now.plant.hazardous?
+
+          crowds = Knowledge.shipped.schools.fetch("crowding_natives").about?(now.plant)
+          if crowds && now.school(:crowding_natives) == "thin" && removal.is?(:pulling, :cutting) && !removal.herbicide?
+            note "Native here: thinned by hand, never removed."
+          else
+            no "Native: it belongs here#{". Thinning what crowds is another school" if crowds}."
+          end
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,21 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Decide
+      module Rules
+        ToolsAtHand = Rule.new(
+          :tools_at_hand,
+          about: :any, looks: %i[tools],
+          source: "common_practice",
+          says: "Each method needs its tools."
+        ) do |now, removal|
+          next if now.tools.nil?
+
+          lacking = removal.kit - now.tools
+          no "Not at hand: #{lacking.map { |key| Knowledge.shipped.kit.fetch(key)["text"] }.join("; ")}." if lacking.any?
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,80 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Decide
+      # Everything that could be done in a season: each ranked patch by the few methods that suit it, in each week in which
+      # one is right, as a Plan takes it. What a patch gains is its score times the share likely killed, less once this
+      # year's seed has fallen, and a little less for each week of waiting.
+      class SeasonOptions
+        METHODS = 3 # ways considered for one patch
+        DAYS_OPEN = 3 # of a week for which a window must be open
+        MOST_PARTS = 12 # visits that one patch may take
+        LATE = 0.6 # of the gain is left once this year's seed has fallen (memory)
+        WAITING = 0.002 # of the gain that each week of waiting costs (memory)
+        FREED = 0.7 # of the gain that freeing the trees of a climber is worth (memory)
+        NEAR_M, DENSE = 50.0, 50 # beyond and above which rules tell no difference
+
+        # rows: Priority's; weeks: Mondays; hours: of each week; licensed: the days on which someone may apply herbicide, nil
+        # for all; kept: answers of patches alike, of the same day.
+        def initialize(rows, site, weeks:, hours:, licensed: nil, kept: Kept.new(500))
+          @rows, @site, @weeks, @hours, @licensed, @kept = rows, site, weeks, hours, licensed, kept
+        end
+
+        # [Plan::Option]
+        def all = @all ||= @rows.flat_map { |row| options(row) }
+
+        private
+
+        def options(row)
+          choices = row.candidate.choices
+          ways(choices).flat_map do |removal, windows|
+            effort = Effort.new(removal, choices)
+            parts = effort.hours && [(effort.hours / [@hours.max, 0.1].max).ceil, 1].max
+            parts && parts <= MOST_PARTS ? open_weeks(removal, windows).map { |week| option(row, removal, effort, parts, week) } : []
+          end
+        end
+
+        def option(row, removal, effort, parts, week)
+          share = removal.is?(:freeing) ? FREED : removal.kill(row.candidate.choices.plant)["likely"] / 100.0
+          Plan::Option.new(patch: row.id, method: removal.key, week:, parts:, hours: effort.hours / parts, litres: (effort.litres || 0) / parts,
+                           cost: effort.cost / parts, gain: 100 * row.score * share * timing(row.candidate, week) / parts)
+        end
+
+        # The few methods that are right at some time, best first: [[removal, [Window]]]. Patches alike share the answer.
+        def ways(choices)
+          like = alike(choices)
+          @kept.fetch([:ways, @site, like]) do
+            bench = Bench.new(like, @site)
+            useful = bench.removals.select do |removal|
+              removal.removes? || removal.is?(:freeing)
+            end.to_h { |removal| [removal, bench.windows(removal)] }
+            useful.reject { |_, windows| windows.empty? }.sort_by { |removal, _| order(removal, bench) }.first(METHODS)
+          end
+        end
+
+        def alike(choices)
+          choices.with(stems: nil, sizes: nil, area_m2: 100.0, water_m: choices.water_m && [choices.water_m, NEAR_M].min,
+                       cover: choices.cover && (choices.cover > DENSE ? 85.0 : 15.0))
+        end
+
+        def order(removal, bench) = [bench.named.include?(removal) ? 0 : 1, Effort.new(removal, bench.choices).cost_to_quiet || Float::INFINITY]
+
+        # Weeks, by number, with a window open and, for herbicide, someone there who may.
+        def open_weeks(removal, windows)
+          @weeks.each_index.select do |n|
+            monday = @weeks[n]
+            next if removal.herbicide? && @licensed && (@licensed.begin > monday + 6 || @licensed.end < monday)
+
+            windows.any? { |window| ([window.to, monday + 6].min - [window.from, monday, @site.today].max).to_i + 1 >= DAYS_OPEN }
+          end
+        end
+
+        def timing(candidate, week)
+          fallen = candidate.seed_on && @weeks[week] + 6 > candidate.seed_on
+          (fallen ? LATE : 1.0) * (1 - (WAITING * week))
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,58 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Decide
+      # Facts that nobody has answered, as questions in the order of how much the answer would change.
+      class Unknowns
+        # swayed: names of the methods whose verdict an answer decides.
+        Asked = Value.define(:fact, :text, :swayed)
+        QUESTIONS = {
+          natives_near: ["Are there desirable plants in reach?", [true, false]], water_m: ["How far is the nearest water?", [5.0, 300.0]],
+          licensed: ["Is someone here whom the law allows to apply herbicide?", [true, false]],
+          cover: ["How much of the ground does it cover?", [15.0, 62.5, 85.0]], slope: ["How steep is the ground?", %w[flat steep]],
+          size: ["How thick are the stems?", %w[seedling thumb wider]], crew: ["How many people are here?", [1, 6]],
+          full_cover: ["Is there full cover, and training against the sap?", [true, false]],
+          burn_permit: ["Are there a permit and a trained burn crew?", [true, false]],
+          clean_site: ["Was anything ever sprayed or dumped here?", [true, false]]
+        }.freeze
+
+        def initialize(bench)
+          @bench, @now = bench, bench.situation
+          @rules = bench.choices.rules
+        end
+
+        # [Asked], the one that sways most first.
+        def asked
+          QUESTIONS.filter_map { |fact, (text, answers)| question(fact, text, answers) }.sort_by { |asked| -asked.swayed.size }
+        end
+
+        private
+
+        def question(fact, text, answers)
+          return unless @now[fact].nil?
+
+          situations = answers.map { |answer| @now.with(fact => answer) }
+          swayed = @bench.removals.select { |removal| sways?(fact, removal, situations) }
+          Asked.new(fact:, text:, swayed: swayed.map(&:name)) if swayed.any?
+        end
+
+        # Does the answer decide what a rule says of a method that nothing known already forbids?
+        def sways?(fact, removal, situations)
+          rules = @rules.for(removal)
+          asking, rest = rules.partition { |rule| rule.looks.include?(fact) }
+          return false if asking.empty? || rest.any? { |rule| !open?(rule) && rule.judge(@now, removal)&.kind == :no }
+
+          [@now, *situations].map do |now|
+            asking.filter_map do |rule|
+              rule.judge(now, removal)&.weight
+            end.select { |weight| weight > 1 }.max
+          end.uniq.size > 1
+        end
+
+        # Does a rule look at something that is not answered either?
+        def open?(rule) = rule.looks.any? { |fact| QUESTIONS.key?(fact) && @now[fact].nil? }
+      end
+    end
+  end
+end

@@ -1,0 +1,106 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # What core ranks the open patches of a property by: for each a Core::Decide::Priority::Candidate.
+    class Ranking
+      CELL = 0.0018 # degrees, about 150 to 200 m: how far a patch of the same plant is looked for
+      M_PER_DEGREE = 111_320.0
+      SOURCE_M = 300.0 # across the fence
+
+      def initialize(property, today, kept: Core::Kept.new(500))
+        @property, @today, @kept = property, today, kept
+      end
+
+      # [Candidate]; patches that nobody can name are not ranked.
+      def candidates
+        @candidates ||= entries.filter_map { |entry| candidate(entry) }
+      end
+
+      # What the rules look at, of every ranked patch: {id => Choices}.
+      def choices = @choices ||= entries.to_h { |entry| [entry.id, entry.choices] }
+      def patch(id) = patches.fetch(id)
+
+      private
+
+      def entries
+        @entries ||= begin
+          site = @property.site(@today)
+          patches.values.filter_map do |patch|
+            patch.associations[:property] = @property
+            choices = patch.choices(@today)
+            Core::Decide::Agenda::Entry.new(id: patch.id, choices:, site:) if choices && patch.plant.invasive?
+          end
+        end
+      end
+
+      def patches
+        @patches ||= Patch.wanting_work.where(property_id: @property.id).for_agenda.select_append(:west, :east, :south, :north)
+                          .eager(:treatments, :plantings).all.to_h { |patch| [patch.id, patch] }
+      end
+
+      def items = @items ||= Core::Decide::Agenda.new(entries, kept: @kept).items.to_h { |item| [item.id, item] }
+
+      def candidate(entry)
+        patch, item = patches.fetch(entry.id), items.fetch(entry.id)
+        # The agenda weighs a like amount of ground; here it is the patch's own.
+        verdict = item.verdict.with(effort: Core::Decide::Effort.new(item.verdict.removal, entry.choices))
+        Core::Decide::Priority::Candidate.new(id: patch.id, code: patch.code, choices: entry.choices, today: @today, verdict:, seed_on: item.seed_on,
+                                              nearest_m: nearest(patch), share: share(patch), place: place(patch),
+                                              started: patch.treatments.any?, left: left[patch.id])
+      end
+
+      # m to the next patch of the same plant on this property, between middles; nil for none within a cell.
+      def nearest(patch)
+        middle = middle(patch)
+        near(grid[patch.plant_key], middle).filter_map { |id, other| apart(middle, other) unless id == patch.id }.min
+      end
+
+      def share(patch)
+        whole = @whole ||= patches.values.each_with_object(Hash.new(0.0)) { |one, all| all[one.plant_key] += one.gross_m2.to_f }
+        whole[patch.plant_key].positive? ? patch.gross_m2.to_f / whole[patch.plant_key] : 1.0
+      end
+
+      def place(patch)
+        source = near(across[patch.plant_key], middle(patch)).map { |_, other| apart(middle(patch), other) }.min
+        known = patch.place ? JSON.parse(patch.place, symbolize_names: true) : {}
+        Core::Decide::Priority::Place.new(**known, source_m: source && source < SOURCE_M ? source : nil)
+      end
+
+      # Alive at each patch's last check: {patch id => number}.
+      def left
+        @left ||= Check.where(patch_id: patches.keys).order(:checked_on, :id).to_h { |check| [check.patch_id, check.alive] }
+      end
+
+      def middle(patch) = [(patch.values[:west] + patch.values[:east]) / 2, (patch.values[:south] + patch.values[:north]) / 2]
+
+      # {plant => {cell => [[id, middle]]}} of this property, and of the others.
+      def grid = @grid ||= cells(patches.values.map { |patch| [patch.plant_key, patch.id, middle(patch)] })
+
+      def across
+        @across ||= begin
+          others = Patch.live.exclude(property_id: @property.id).exclude(state: "closed").where(plant_key: patches.values.map(&:plant_key).uniq)
+          cells(others.select(:id, :plant_key, :west, :east, :south, :north).map { |other| [other.plant_key, other.id, middle(other)] })
+        end
+      end
+
+      def cells(rows)
+        rows.each_with_object(Hash.new { |hash, plant| hash[plant] = Hash.new { |cells, cell| cells[cell] = [] } }) do |(plant, id, middle), all|
+          all[plant][cell(middle)] << [id, middle]
+        end
+      end
+
+      def cell((lon, lat)) = [(lon / CELL).floor, (lat / CELL).floor]
+
+      def near(cells, middle)
+        x, y = cell(middle)
+        (-1..1).flat_map { |dx| (-1..1).flat_map { |dy| cells.fetch([x + dx, y + dy], []) } }
+      end
+
+      def apart((lon, lat), (other_lon, other_lat))
+        east = (lon - other_lon) * M_PER_DEGREE * Math.cos(lat * Math::PI / 180)
+        Math.hypot(east, (lat - other_lat) * M_PER_DEGREE)
+      end
+    end
+  end
+end

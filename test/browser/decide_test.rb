@@ -1,0 +1,109 @@
+# frozen_string_literal: true
+
+require "support/browser"
+
+module Thistle
+  # A steward decides: one patch, its course, which patch first, the season.
+  class DecideBrowserTest < BrowserTest
+    def visit_bench(code) = visit("/decide?patch=#{Testing.patch(code).id}")
+
+    # Dry soil turns pulling into waiting, and the address holds it.
+    def test_the_bench_answers_as_facts_change
+      visit_bench "Q-04"
+
+      assert_selector ".verdict.go h3", text: "Pull by hand"
+      choose_in "Soil", "dry"
+
+      assert_selector ".verdict.wait h3", text: "Pull by hand"
+      assert_includes current_url, "soil=dry"
+      choose_in "Stems", "wrist"
+
+      assert_selector ".verdict.no", text: /Pull by hand.*Would go with seedlings only/m
+      check "More that may differ: crew, tools, schools, footing"
+      uncheck "jaw-and-lever puller"
+
+      assert_selector ".verdict.no", text: /Pull with the lever tool.*Not at hand: jaw-and-lever puller/m
+      visit current_url
+
+      assert_selector ".verdict.no", text: /Not at hand: jaw-and-lever puller/
+    end
+
+    # Against the advice, with a reason; carried out by recording the work.
+    def test_a_course_from_the_bench_to_its_first_step_done
+      visit_bench "Q-05"
+      find("#m-cut_stump").click_link "Course"
+
+      assert_text "The rules put pull with the lever tool first"
+      fill_in "Who decides", with: "Ada"
+      click_button "Begin this course"
+
+      assert_text "say why it is otherwise than advised"
+      assert_field "Who decides", with: "Ada"
+      fill_in "Why otherwise than advised", with: "Roots under the wall"
+      click_button "Begin this course"
+
+      assert_text "Chosen otherwise because: Roots under the wall"
+      first(".course .treat").click_button "Done"
+
+      assert_selector ".course .treat.done", text: "Done 12 May 2026."
+      click_button "Undo"
+
+      assert_no_selector ".course .treat.done"
+    end
+
+    # A drag of a weight re-ranks at once.
+    def test_a_weight_is_dragged
+      visit "/decide/first?goal=even"
+      before = all(".ranked h3").map(&:text)
+      slide "Trees being strangled", 10
+      slide "Seed about to fall", 0
+
+      assert_selector ".ranked li:first-child h3", text: /bittersweet/
+      refute_equal before, all(".ranked h3").map(&:text)
+      click_button "Keep these weights"
+
+      assert_text "These weights are kept"
+      visit "/decide/first"
+
+      assert_selector "#n-strangling", text: "10"
+    end
+
+    def test_a_season_is_solved_and_a_patch_left_out
+      visit "/decide/plan"
+      fill_in "Crew hours a week", with: "12"
+      click_button "Solve"
+
+      assert_text "The best that is possible, proved"
+      code = first(".season-plan .row-card h3 a").text
+      first(".season-plan .row-card").click_button "Leave out"
+
+      assert_text "#{code} is left out"
+      assert_no_selector ".season-plan .row-card h3", text: code
+    end
+
+    def test_a_rule_of_this_ground
+      visit "/decide/rules"
+      select "digging", from: "No"
+      fill_in "Because", with: "Old graves"
+      fill_in "Who says so", with: "Ada", match: :first
+      within("#local") { fill_in "Who says so", with: "Ada" }
+      click_button "Add the rule"
+
+      assert_text "No digging"
+      visit "/decide?plant=japanese_barberry&settled=yes&size=thumb&stance=any"
+
+      assert_selector "#m-dig_crown.no", text: "Old graves (Ada)."
+    end
+
+    private
+
+    def choose_in(legend, option)
+      find("fieldset", text: legend, match: :prefer_exact).find("label", text: option, exact_text: true).click
+    end
+
+    def slide(label, value)
+      slider = find_field(label)
+      execute_script("arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event('input', { bubbles: true }))", slider, value.to_s)
+    end
+  end
+end

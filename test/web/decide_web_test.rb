@@ -1,0 +1,222 @@
+# frozen_string_literal: true
+
+require "support/web"
+
+module Thistle
+  # Decide's pages: the bench's address, schools, the rule book, courses, the rank, the season plan.
+  class DecideWebTest < RackTest
+    PLAN = { from: "2026-05-12", weeks: "20", hours: "16", goal: "stop_spread" }.freeze
+
+    def q = Store::Property.first(prefix: "Q")
+    def verdict(code, method, query = "") = json("/decide.json?patch=#{patch(code).id}&#{query}")["verdicts"].find { |v| v["method"] == method }
+
+    def test_every_answer_carries_its_figures_its_safety_and_what_would_change_it
+      wait = verdict("Q-05", "cut_stump")
+      no = verdict("Q-05", "cut_stump", "licensed=no&size=wrist&date=2026-10-20")
+
+      assert_equal [1, 2], [wait["mix_l"] <=> 0.0, wait["passes"]]
+      assert_operator wait["crew_hours_range"]["low"], :<, wait["crew_hours_range"]["high"]
+      assert_equal [["a licensed person on site"]], no["would_go"].map { |way| way["words"] }
+      assert_includes no["safety"]["who"].first, "allows to apply herbicide"
+      get "/decide?patch=#{patch("Q-05").id}&licensed=no&size=wrist&date=2026-10-20"
+
+      assert_match(%r{Would go</b> with a licensed person on site}, last_response.body)
+    end
+
+    def test_crew_tools_and_a_measured_stem_are_read_or_refused_in_words
+      assert_equal "no", verdict("Q-04", "hand_pull", "crew=0")["verdict"]
+      assert_equal "no", verdict("Q-04", "hand_pull", "tools[]=")["verdict"]
+      assert_equal "go", verdict("Q-04", "hand_pull", "tools[]=&tools[]=gloves")["verdict"]
+      get "/decide?patch=#{patch("Q-04").id}&crew=many&stem_width=-3&more=1"
+
+      ["How many people: a whole number", "A stem is wider than nothing", 'value="many"', 'value="-3"'].each { |text| assert_includes last_response.body, text }
+      get "/decide?patch=#{patch("Q-04").id}&size=seedling&stem_width=20"
+
+      assert_includes last_response.body, "is no seedling: it is wider than a wrist"
+      get "/decide?tools=hammer&s[seed_bank]=moon&slope[]=up"
+
+      assert_equal 200, last_response.status
+    end
+
+    def test_an_unsettled_patch_and_an_imagined_one
+      undone = json("/decide.json?patch=#{patch("Q-03").id}")["verdicts"].select { |v| v["verdict"] == "go" }.map { |v| v["method"] }
+
+      assert_empty undone - %w[report_only tag_and_return seed_collect]
+      get "/decide?patch=#{patch("Q-11").id}"
+
+      assert_equal 200, last_response.status
+      assert_equal "giant_hogweed", json("/decide.json?plant=giant_hogweed&settled=yes")["plant"]
+    end
+
+    # A property's school reaches the rules; a patch's own goes before it.
+    def test_schools_are_kept_and_a_patch_may_differ
+      send_form :post, "/decide/schools", at: q.id, herbicide: "none", piles: "haul", hour_cost: "0", currency: "€"
+
+      kind, cost, litres = verdict("Q-05", "cut_stump").values_at("verdict", "cost", "mix_l")
+
+      assert_equal "no", kind
+      assert_in_delta litres * 4, cost, 0.01
+      send_form :post, "/decide/schools", patch: patch("Q-05").id, herbicide: "stem"
+
+      assert_equal %w[wait no], [verdict("Q-05", "cut_stump")["verdict"], verdict("Q-06", "cut_stump")["verdict"]]
+      send_form :post, "/decide/schools", at: q.id, herbicide: "a little", hour_cost: "-4"
+
+      assert_equal 422, last_response.status
+      assert_includes last_response.body, 'value="-4"'
+    end
+
+    def test_a_rule_is_switched_off_with_a_reason_and_a_name
+      dry = -> { verdict("Q-04", "hand_pull", "soil=dry")["verdict"] }
+      off = ->(**fields) { send_form(:post, "/decide/rules/off", at: q.id, **fields) }
+
+      assert_equal "wait", dry.call
+      off.call(rule: "dry_soil", reason: "", person: "Ada")
+
+      assert_equal 422, last_response.status
+      assert_includes last_response.body, "Why is missing"
+      off.call(rule: "dry_soil", reason: "Sand that never holds a root", person: "Ada")
+
+      assert_equal "go", dry.call
+      get "/decide/rules"
+
+      assert_includes last_response.body, "by Ada: Sand that never holds a root"
+      send_form :post, "/decide/rules/off/#{Store::RuleSetting.first.id}/undo"
+
+      assert_equal "wait", dry.call
+      off.call(rule: "licence", reason: "We know better", person: "Ada")
+
+      assert_includes last_response.body, "it can be tightened, never switched off"
+      assert_empty Store::RuleSetting.live.where(rule_key: "licence")
+    end
+
+    def test_a_local_rule_is_added_for_a_zone_and_taken_away
+      zone = q.zones.find { |one| one.name == "Blow-down, April 2026" }
+      inside = q.live_patches.all.find { |one| one.zones_in_reach&.any? { |near| near.id == zone.id && near.touches? } } || move_onto(zone)
+      kind = -> { verdict(inside.code, "report_only", "settled=no")["verdict"] }
+
+      assert_equal "go", kind.call
+      send_form :post, "/decide/rules/local", at: q.id, about: "any", zone: zone.id, reason: "Unsafe trees", person: "Ada", from: "2026-01-01"
+
+      assert_includes last_response.body, "is needed beside the other"
+      send_form :post, "/decide/rules/local", at: q.id, about: "any", zone: zone.id, reason: "Unsafe trees", person: "Ada"
+
+      assert_equal "no", kind.call
+      get "/decide/rules"
+
+      assert_includes last_response.body, "No work of any kind in Blow-down, April 2026"
+      send_form :post, "/decide/rules/local/#{Store::LocalRule.first.id}/undo"
+
+      assert_equal "go", kind.call
+    end
+
+    # Chosen otherwise than advised, the reason is kept; the work that is recorded carries the course on.
+    def test_a_course_is_begun_followed_changed_and_left
+      id = patch("Q-05").id
+      send_form :post, "/decide/courses", patch: id, method: "cut_stump", person: "Ada"
+
+      assert_equal 422, last_response.status
+      assert_includes last_response.body, "say why it is otherwise than advised"
+      send_form :post, "/decide/courses", patch: id, method: "cut_stump", person: "Ada", reason: "The lever breaks here"
+      course = Store::Course.first
+      task = Store::Task.first(course_id: course.id, done_on: nil)
+
+      assert_equal ["lever_pull", "treat", course.steps.find { |s| s.kind == "treat" }.due_on], [course.advised_key, task.kind, task.due_on]
+      Store::Treatment.record(course.patch, q.site(Testing::TODAY), done_on: Testing::TODAY, method_key: "cut_stump")
+
+      assert_equal Testing::TODAY, course.refresh.steps.find { |s| s.kind == "treat" }.done_on
+      assert_equal 2027, Store::Task.first(course_id: course.id, done_on: nil).due_on.year
+      follow_through course
+    end
+
+    def test_what_never_goes_has_no_course
+      send_form :post, "/decide/courses", patch: patch("Q-05").id, method: "cut_only", person: "Ada", reason: "Quick"
+
+      assert_equal 422, last_response.status
+      assert_empty Store::Course.all
+    end
+
+    def test_the_rank_follows_the_weights_of_the_address
+      first = ->(query) { json("/decide/first.json?at=#{q.id}&#{query}")["patches"].first["patch"] }
+
+      refute_equal first["w[seed]=10"], first["w[strangling]=10"]
+      assert_equal "Q-01", first["w[strangling]=10&w[seed]=1"]
+      get "/decide/first?w[seed]=0"
+
+      assert_includes last_response.body, "Every weight is zero"
+      send_form :post, "/decide/first", at: q.id, w: { strangling: 10, seed: 1 }
+
+      assert_equal "Q-01", first[""]
+    end
+
+    def test_a_season_is_solved_asked_again_and_refused_in_words
+      send_form :post, "/decide/plan", at: q.id, **PLAN
+      answer = json("/decide/plan.json")["answer"]
+      held = answer["items"].first
+
+      assert_operator answer["gain"], :>=, answer["greedy_gain"]
+      answer["items"].group_by { |item| item["week"] }.each_value { |items| assert_operator items.sum { |item| item["hours"] }, :<=, 16.001 }
+      send_form :post, "/decide/plan/#{Store::SeasonPlan.last.id}/again", patch: held["patch"], wish: "ban"
+
+      refute_includes json("/decide/plan.json")["answer"]["items"].map { |item| item["code"] }, held["code"]
+      send_form :post, "/decide/plan", at: q.id, **PLAN, weeks: "99", other: "soon 3", budget: "much"
+
+      ["must be one of", "has a line that is not a day", "must be a float", "soon 3"].each { |text| assert_includes last_response.body, text }
+    end
+
+    # Nobody licensed, no herbicide in the plan; a plan that is held to the impossible says which limit clashes.
+    def test_a_plan_keeps_the_licence_and_says_what_clashes
+      send_form :post, "/decide/plan", at: q.id, **PLAN, licensed_from: "2027-01-01", licensed_to: "2027-02-01"
+      methods = json("/decide/plan.json")["answer"]["items"].map { |item| Core::Knowledge.shipped.removal(item["method"]) }
+
+      assert_empty methods.select(&:herbicide?)
+      send_form :post, "/decide/plan", at: q.id, **PLAN, hours: "0"
+      send_form :post, "/decide/plan/#{Store::SeasonPlan.last.id}/again", patch: patch("Q-07").id, wish: "pin"
+      get "/decide/plan"
+
+      assert_includes last_response.body, "Q-07 is held where its window is not open, or it takes more hours than any week has"
+    end
+
+    # A large plan is solved beside the page, which says how far it is; one that a stop cut short says so.
+    def test_a_long_solve_shows_progress
+      plan = Store::SeasonPlan.create(property_id: q.id, asked: JSON.generate(PLAN.merge(other: {}, weights: {}, pins: [], bans: [])))
+      get "/decide/plan"
+
+      assert_includes last_response.body, "<progress"
+      Web::Planner.recover
+      get "/decide/plan/#{plan.id}/progress"
+
+      assert_equal "true", last_response.headers["hx-refresh"]
+      get "/decide/plan"
+
+      assert_includes last_response.body, "The server stopped while it was solved"
+    end
+
+    private
+
+    def move_onto(zone)
+      lon, lat = zone.shape.centre
+      patch("Q-09").tap do |moved|
+        moved.shape = Core::Survey::Shape.new({ "type" => "Point", "coordinates" => [lon, lat] })
+        moved.save
+      end
+    end
+
+    def follow_through(course)
+      step = course.refresh.open_steps.first
+      send_form :post, "/decide/steps/#{step.id}", due_on: "2027-06-01", text: "Look with the school class"
+
+      assert_equal [Date.new(2027, 6, 1), "own_records"], step.refresh.values.values_at(:due_on, :source)
+      send_form :post, "/decide/steps/#{step.id}", due_on: "soon", text: "x"
+
+      assert_includes last_response.body, 'value="soon"'
+      send_form :post, "/decide/steps/#{step.id}/done"
+      send_form :post, "/decide/courses/#{course.id}/steps", due_on: "2028-01-05", text: "Prune the oak", kind: "check"
+
+      assert_equal [Testing::TODAY, "Prune the oak"], [step.refresh.done_on, course.refresh.steps.find { |s| s.due_on == Date.new(2028, 1, 5) }.text]
+      send_form :post, "/decide/courses/#{course.id}/leave"
+
+      assert_nil course.patch.refresh.course
+      assert_empty Store::Task.where(course_id: course.id, done_on: nil)
+    end
+  end
+end

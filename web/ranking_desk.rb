@@ -1,0 +1,58 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    # Patches in the order of the steward's weights. The address holds the weights; where it has none, those that are kept.
+    class RankingDesk
+      SHOWN = 60
+      GOALS = Core::Knowledge.shipped.goals
+
+      attr_reader :weights, :error, :rows
+
+      def initialize(params, property, today)
+        @property = property
+        @goal = GOALS[params["goal"].to_s]
+        @weights = read(params["w"]) || @goal&.weights || property.rank_weights
+        @ranking = Store::Ranking.new(property, today, kept: Page::KEPT)
+        @rows = Core::Decide::Priority.new(@ranking.candidates, @weights).rows
+      rescue Core::BadInput => e
+        @error = e.message
+        @rows = []
+      end
+
+      # The goal whose weights these are, if any.
+      def goal
+        GOALS.find { |_, goal| Core::Decide::Priority::TERMS.keys.all? { |key| goal.weights.fetch(key, 0) == @weights.fetch(key, 0).to_i } }&.first
+      end
+
+      def kept? = @weights == @property.rank_weights
+      def patch(id) = @ranking.patch(id)
+      def choices(id) = @ranking.choices.fetch(id)
+
+      # Each part's share of a row's score, for the drawn bar: [[key, x, width, value]], 0 to 100 for all weights together.
+      def stack(row)
+        whole = @weights.values.sum.to_f
+        x = 0.0
+        row.parts.filter_map do |part|
+          width = 100 * @weights.fetch(part.key, 0) * part.value / whole
+          next if width < 0.3
+
+          [part.key, x.round(2), width.round(2)].tap { x += width }
+        end
+      end
+
+      # The strongest parts of a row, in words.
+      def why(row, count = 3)
+        row.parts.sort_by { |part| -(part.value * @weights.fetch(part.key, 0)) }.first(count).select { |part| part.value.positive? }
+      end
+
+      private
+
+      def read(given)
+        return unless given.is_a?(Hash)
+
+        Core::Decide::Priority::TERMS.keys.to_h { |key| [key, given[key].to_s.to_f.clamp(0, Core::Decide::Priority::MOST)] }
+      end
+    end
+  end
+end

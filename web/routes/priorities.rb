@@ -1,0 +1,75 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Routes
+      # Which patch first, and what a season of crew hours is best spent on.
+      module Priorities
+        def self.registered(app)
+          first(app)
+          plan(app)
+          wishes(app)
+        end
+
+        def self.first(app)
+          app.get "/decide/first" do
+            desk = RankingDesk.new(params, property, today)
+            show "decide/first", data: -> { DecideAnswers.ranking(desk) }, desk:
+          end
+
+          app.post "/decide/first" do
+            desk = RankingDesk.new(params, property, today)
+            next show("decide/first", status: 422, desk:) if desk.error
+
+            property.update(weights: JSON.generate(desk.weights))
+            go_to "/decide/first", "These weights are kept for #{property.name}."
+          end
+        end
+
+        def self.plan(app)
+          app.get "/decide/plan" do
+            last = Store::SeasonPlan.where(property_id: property.id).reverse(:id).first
+            form = last ? Forms::SeasonPlan.of(last, units, today) : Forms::SeasonPlan.fresh(property, units, today)
+            show "decide/plan", data: -> { DecideAnswers.season_plan(last) }, plan: last, form:
+          end
+
+          app.post "/decide/plan" do
+            form = Forms::SeasonPlan.new(params, units:, today:)
+            asked = form.asked(property)
+            next show("decide/plan", status: 422, plan: nil, form:) unless asked
+
+            Priorities.ask(property, asked, today)
+            go_to "/decide/plan"
+          end
+
+          app.get "/decide/plan/:id/progress" do
+            plan = of_property(Store::SeasonPlan, params["id"])
+            headers "HX-Refresh" => "true" unless plan.solving?
+            part "decide/_progress", plan:
+          end
+        end
+
+        # The same season asked again with a patch held, kept out, or let go.
+        def self.wishes(app)
+          app.post "/decide/plan/:id/again" do
+            plan = of_property(Store::SeasonPlan, params["id"])
+            asked = plan.asked_for
+            patch = params["patch"].to_i
+            %w[pins bans].each { |kind| asked[kind] = asked.fetch(kind, []).reject { |wish| wish["patch"] == patch } }
+            wish = { "patch" => patch, "method" => params["method"], "week" => params["week"] }.reject { |_, value| value.nil? || value.to_s.empty? }
+            asked["pins"] << wish if params["wish"] == "pin"
+            asked["bans"] << { "patch" => patch } if params["wish"] == "ban"
+            Priorities.ask(plan.property, asked, today)
+            go_to "/decide/plan"
+          end
+        end
+
+        def self.ask(property, asked, today)
+          plan = Store::SeasonPlan.create(property_id: property.id, asked: JSON.generate(asked))
+          Planner.new(plan, today).call
+          plan
+        end
+      end
+    end
+  end
+end
