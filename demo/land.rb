@@ -39,6 +39,7 @@ module Thistle
         ground.zones.each { |zone| load_zone(property, **zone) }
         load_heights(property, ground) if row["hills"].any?
         row["patches"].each { |patch_row| load_patch(property, ground, patch_row) }
+        row.fetch("rules", []).each { |rule| load_rule(property, rule) }
         row.fetch("sightings", []).each { |seen| load_sighting(property, seen) }
         row.fetch("searches", []).each { |search| load_search(property, ground, search) }
       end
@@ -52,6 +53,18 @@ module Thistle
       def load_sighting(property, row)
         Store::Sighting.record(property, kind: row["kind"], said: row["said"], plant_key: row["plant"], seen_on: row["day"],
                                          began: row.fetch("began", false), person: row["person"], note: row["note"])
+      end
+
+      def load_rule(property, row)
+        Store::LocalRule.create(property_id: property.id, about: row["about"], from_md: row["from"], to_md: row["to"], reason: row["reason"],
+                                person: row["person"], said_on: @today)
+      end
+
+      def load_course(patch, property, row)
+        bench = Core::Decide::Bench.new(patch.refresh.choices(@today), property.site(@today))
+        removal = Core::Knowledge.shipped.removal(row["method"])
+        Store::Course.begin(patch, Core::Decide::Course.new(bench, removal), removal:, advised: bench.best&.removal&.key,
+                                                                             person: row["person"], reason: row["reason"], today: @today)
       end
 
       def load_heights(property, ground)
@@ -71,6 +84,7 @@ module Thistle
         Store::Observation.told(patch, seen_on: row["seen"], plant_key: row["plant"], settled:,
                                        note: settled ? "Named by the steward" : "Not settled")
         row.fetch("records", []).each { |record| load_record(patch, property, record) }
+        load_course(patch, property, row["course"]) if row["course"]
       end
 
       def load_record(patch, property, row)

@@ -19,7 +19,7 @@ module Thistle
 
       WANTING = %w[reported standing regrowing].freeze # states in which work is wanted
       AGENDA = %i[id property_id code plant_key state gross_m2 water_m stems stem_size cover_class infested_m2 slope natives_near
-                  cover_percent density_m2 stems_by_size slope_deg zones_near schools footing place].freeze
+                  cover_percent density_m2 stems_by_size slope_deg zones_near schools footing].freeze
 
       # 1 where it was parted from another or took one in.
       LINEAGE = Sequel.lit("(parent_id IS NOT NULL OR EXISTS (SELECT 1 FROM patches m WHERE m.merged_into_id = patches.id))").as(:lineage)
@@ -149,8 +149,7 @@ module Thistle
 
       # What the property, or this patch before it, keeps: stance, schools, rules, labels, what work costs.
       def kept_here
-        { stance: own_stance || property.stance, licensed: property.licensed, aquatic_label: property.aquatic_label,
-          schools: school_answers, book: property.rule_book, rates: property.rates, labels: property.label_limits }
+        schools == "{}" ? property.kept_choices : property.kept_choices.merge(stance: own_stance || property.stance, schools: school_answers)
       end
 
       # Is it reported before anyone removes it?

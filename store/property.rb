@@ -71,6 +71,11 @@ module Thistle
         end
       end
 
+      # What its patches' Choices start from.
+      def kept_choices
+        @kept_choices ||= { stance:, licensed:, aquatic_label:, schools: schools_kept, book: rule_book, rates:, labels: label_limits }.freeze
+      end
+
       # What an hour and a litre cost here; planning values where nothing was entered.
       def rates = @rates ||= kept_rates
 
@@ -80,14 +85,17 @@ module Thistle
       end
       private :kept_rates
 
+      def forget = @schools_kept = @rates = @rule_book = @kept_choices = nil
+      private :forget
+
       # What was worked out from the columns before they changed is gone with them.
       def _refresh(*)
-        @schools_kept = @rates = @rule_book = nil
+        forget
         super
       end
 
       def after_update
-        @schools_kept = @rates = @rule_book = nil
+        forget
         super
       end
 

@@ -31,12 +31,12 @@ module Thistle
       end
 
       def way(near)
-        zone, m = near.select { |one, _| one.facts.spreads >= WAY }.max_by { |one, at| one.facts.spreads * Math.exp(-at / Core::Decide::Priority::WAY_M) }
+        zone, m = near.select { |one, _| one.facts.spreads >= WAY }.max_by { |one, at| one.facts.spreads * Math.exp(-at / Core::Decide::Priority::Parts::WAY_M) }
         zone && { label: zone.label, m:, spreads: zone.facts.spreads }
       end
 
       def precious(near)
-        zone, m = near.select { |one, _| one.facts.worth }.max_by { |one, at| one.facts.worth * Math.exp(-at / Core::Decide::Priority::PRECIOUS_M) }
+        zone, m = near.select { |one, _| one.facts.worth }.max_by { |one, at| one.facts.worth * Math.exp(-at / Core::Decide::Priority::Parts::PRECIOUS_M) }
         zone && { label: zone.label, m:, worth: zone.facts.worth }
       end
     end

@@ -7,6 +7,9 @@ module Thistle
       CELL = 0.0018 # degrees, about 150 to 200 m: how far a patch of the same plant is looked for
       M_PER_DEGREE = 111_320.0
       SOURCE_M = 300.0 # across the fence
+      ROW = 1_000_000 # cells from one row of them to the next
+      AROUND = [-ROW, 0, ROW].flat_map { |row| [row - 1, row, row + 1] }.freeze
+      NOWHERE = Core::Decide::Priority::Place.new
 
       def initialize(property, today, kept: Core::Kept.new(500))
         @property, @today, @kept = property, today, kept
@@ -35,26 +38,24 @@ module Thistle
       end
 
       def patches
-        @patches ||= Patch.wanting_work.where(property_id: @property.id).for_agenda.select_append(:west, :east, :south, :north)
+        @patches ||= Patch.wanting_work.where(property_id: @property.id).for_agenda.select_append(:west, :east, :south, :north, :place)
                           .eager(:treatments, :plantings).all.to_h { |patch| [patch.id, patch] }
       end
 
-      def items = @items ||= Core::Decide::Agenda.new(entries, kept: @kept).items.to_h { |item| [item.id, item] }
+      def best = @best ||= Core::Decide::Agenda.new(entries, kept: @kept).best
 
       def candidate(entry)
-        patch, item = patches.fetch(entry.id), items.fetch(entry.id)
+        patch = patches.fetch(entry.id)
+        verdict, seed_on = best.fetch(entry.id)
         # The agenda weighs a like amount of ground; here it is the patch's own.
-        verdict = item.verdict.with(effort: Core::Decide::Effort.new(item.verdict.removal, entry.choices))
-        Core::Decide::Priority::Candidate.new(id: patch.id, code: patch.code, choices: entry.choices, today: @today, verdict:, seed_on: item.seed_on,
+        verdict = verdict.with(effort: Core::Decide::Effort.new(verdict.removal, entry.choices))
+        Core::Decide::Priority::Candidate.new(id: patch.id, code: patch.code, choices: entry.choices, today: @today, verdict:, seed_on:,
                                               nearest_m: nearest(patch), share: share(patch), place: place(patch),
                                               started: patch.treatments.any?, left: left[patch.id])
       end
 
       # m to the next patch of the same plant on this property, between middles; nil for none within a cell.
-      def nearest(patch)
-        middle = middle(patch)
-        near(grid[patch.plant_key], middle).filter_map { |id, other| apart(middle, other) unless id == patch.id }.min
-      end
+      def nearest(patch) = next_to(patch, grid[patch.plant_key])
 
       def share(patch)
         whole = @whole ||= patches.values.each_with_object(Hash.new(0.0)) { |one, all| all[one.plant_key] += one.gross_m2.to_f }
@@ -62,9 +63,11 @@ module Thistle
       end
 
       def place(patch)
-        source = near(across[patch.plant_key], middle(patch)).map { |_, other| apart(middle(patch), other) }.min
-        known = patch.place ? JSON.parse(patch.place, symbolize_names: true) : {}
-        Core::Decide::Priority::Place.new(**known, source_m: source && source < SOURCE_M ? source : nil)
+        source = next_to(patch, across[patch.plant_key])
+        source = nil if source && source >= SOURCE_M
+        return NOWHERE if source.nil? && patch.place.nil?
+
+        Core::Decide::Priority::Place.new(**(patch.place ? JSON.parse(patch.place, symbolize_names: true) : {}), source_m: source)
       end
 
       # Alive at each patch's last check: {patch id => number}.
@@ -85,16 +88,29 @@ module Thistle
       end
 
       def cells(rows)
-        rows.each_with_object(Hash.new { |hash, plant| hash[plant] = Hash.new { |cells, cell| cells[cell] = [] } }) do |(plant, id, middle), all|
-          all[plant][cell(middle)] << [id, middle]
+        rows.each_with_object({}) do |(plant, id, middle), all|
+          ((all[plant] ||= {})[cell(*middle)] ||= []) << [id, middle]
         end
       end
 
-      def cell((lon, lat)) = [(lon / CELL).floor, (lat / CELL).floor]
+      def cell(lon, lat) = ((lat / CELL).floor * ROW) + (lon / CELL).floor
 
-      def near(cells, middle)
-        x, y = cell(middle)
-        (-1..1).flat_map { |dx| (-1..1).flat_map { |dy| cells.fetch([x + dx, y + dy], []) } }
+      # m to the nearest other place in some cells; nil for none beside it.
+      def next_to(patch, cells)
+        return unless cells
+
+        here = middle(patch)
+        at = cell(*here)
+        least = nil
+        AROUND.each do |step|
+          cells[at + step]&.each do |id, other|
+            next if id == patch.id
+
+            m = apart(here, other)
+            least = m if least.nil? || m < least
+          end
+        end
+        least
       end
 
       def apart((lon, lat), (other_lon, other_lat))

@@ -17,18 +17,20 @@ module Thistle
     FOLDER = "#{ROOT}/docs/screenshots".freeze
     VIEWS = {
       "today" => "/", "identify" => "/identify?c[habit]=shrub&c[leaf_arrangement]=opposite&c[leaf_margin]=smooth&c[bark]=shaggy",
-      "report" => "/identify/reports/%{report}", "practice" => "/identify/practice?next=1",
+      "report" => "/identify/reports/%{report}",
       "duel" => "/identify/duel/amur_honeysuckle/northern_bush_honeysuckle", "plant" => "/identify/plants/tree_of_heaven",
-      "survey" => "/survey", "site-map" => "/survey/site-map", "patch" => "/survey/patches/%{q07}",
+      "survey" => "/survey", "patch" => "/survey/patches/%{q07}",
       "season" => "/season", "fit" => "/season/fit?work=foliar", "decide" => "/decide?patch=%{q05}",
+      "first" => "/decide/first", "plan" => "/decide/plan", "course" => "/decide/courses/%{course}",
       "mix" => "/mix?patch=%{q05}", "work" => "/work?patch=%{q05}&method=cut_stump", "recheck" => "/recheck",
-      "replant" => "/replant?patch=%{q05}", "records" => "/records"
+      "replant" => "/replant?patch=%{q05}"
     }.freeze
     PHONE = { "phone-walk" => "/survey/walk", "phone-check" => "/recheck/patches/%{q06}?resprouts=5&missed=2&seedlings=11" }.freeze
 
     def call
       Testing.demo(fresh: true)
       @report = report
+      solve
       FileUtils.mkdir_p(FOLDER)
       { "desk" => VIEWS, "phone" => PHONE }.each { |size, views| views.each { |name, path| take(name, path, size) } }
     end
@@ -42,9 +44,16 @@ module Thistle
       Store::Report.write(patch.property, Core::Identify::Key.new(seen, site: patch.property.site(Testing::TODAY), region: patch.property.region), patch:).id
     end
 
+    # A season of the preserve's crew.
+    def solve
+      property = Store::Property.first
+      asked = { from: Testing::TODAY, weeks: 26, hours: 12, other: {}, goal: "stop_spread", weights: Core::Knowledge.shipped.goals["stop_spread"].weights, pins: [], bans: [] }
+      Web::Planner.new(Store::SeasonPlan.create(property_id: property.id, asked: JSON.generate(asked)), Testing::TODAY).call
+    end
+
     def take(name, path, size)
       resize size
-      visit format(path, %w[Q-04 Q-05 Q-06 Q-07].to_h { |code| [code.downcase.delete("-").to_sym, Testing.patch(code).id] }.merge(report: @report))
+      visit format(path, %w[Q-04 Q-05 Q-06 Q-07].to_h { |code| [code.downcase.delete("-").to_sym, Testing.patch(code).id] }.merge(report: @report, course: Store::Course.first.id))
       page.has_css?("#map[data-ready]") if page.has_css?("#map", wait: 0)
       sleep 0.4
       page.driver.save_screenshot("#{FOLDER}/#{name}.png")

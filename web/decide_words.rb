@@ -4,12 +4,13 @@ module Thistle
   module Web
     # How verdicts, rules and what they look at are said.
     module DecideWords
-      FACTS = { settled: "name settled", date: "day", size: "stems", stage: "stage", phases: "phases", soil: "soil", day: "weather of the day",
-                next_days: "rain ahead", season: "marks of the year", climate: "climate", stance: "herbicide here", licensed: "licensed person",
-                aquatic_label: "product for water", water_m: "distance to water", slope: "ground", natives_near: "desirable plants in reach",
-                cover: "cover", freed_on: "trees freed", new_here: "new here", reported: "reported", zones: "zones in reach", schools: "schools kept",
-                tools: "tools at hand", crew: "people", footing: "roots in", new_planting: "new plantings", burn_permit: "burn permit and crew",
-                full_cover: "full cover", clean_site: "never sprayed", plant: "the plant" }.freeze
+      FACTS = { plant: "the plant", settled: "name settled", size: "stems", stage: "stage", phases: "phases", cover: "cover",
+                freed_on: "trees freed", new_here: "new here", reported: "reported",
+                soil: "soil", slope: "lie of the ground", footing: "roots in", water_m: "distance to water", zones: "zones in reach",
+                natives_near: "desirable plants in reach", new_planting: "new plantings", clean_site: "never sprayed",
+                date: "day", day: "weather of the day", next_days: "rain ahead", season: "marks of the year", climate: "climate",
+                stance: "herbicide here", schools: "schools kept", licensed: "licensed person", aquatic_label: "product for water",
+                tools: "tools at hand", crew: "people", burn_permit: "burn permit and crew", full_cover: "full cover" }.freeze
       FORCES = { safety: %w[safety clay], legal: %w[law clay], school: %w[school thistle], craft: %w[craft moss],
                  local: ["this ground's own", "ochre"] }.freeze
       SHELVES = { go: %w[Go check], wait: %w[Wait hourglass], no: ["Not here", "x"] }.freeze

@@ -29,15 +29,13 @@ module Thistle
       def patch(id) = @ranking.patch(id)
       def choices(id) = @ranking.choices.fetch(id)
 
-      # Each part's share of a row's score, for the drawn bar: [[key, x, width, value]], 0 to 100 for all weights together.
+      # Each part's share of a row's score, for the drawn bar: [[key, x, width]], 0 to 100 for all weights together.
       def stack(row)
         whole = @weights.values.sum.to_f
         x = 0.0
-        row.parts.filter_map do |part|
-          width = 100 * @weights.fetch(part.key, 0) * part.value / whole
-          next if width < 0.3
-
-          [part.key, x.round(2), width.round(2)].tap { x += width }
+        Core::Decide::Priority::TERMS.keys.zip(row.values).filter_map do |key, value|
+          width = 100 * @weights.fetch(key, 0) * value / whole
+          [key, x.round(2), width.round(2)].tap { x += width } if width >= 0.3
         end
       end
 

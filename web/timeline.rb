@@ -11,7 +11,7 @@ module Thistle
         @property = property
       end
 
-      def rows = @rows ||= (treatments + checks + observations).sort_by { |row| [row.on, row.kind] }.reverse.first(SHOWN)
+      def rows = @rows ||= (treatments + checks + observations + courses).sort_by { |row| [row.on, row.kind] }.reverse.first(SHOWN)
 
       # {state => number of patches}
       def states = @property.live_patches.group_and_count(:state).unordered.as_hash(:state, :count)
@@ -47,6 +47,13 @@ module Thistle
         of(Store::Observation, :seen_on) do |o|
           name = o.plant_key ? Core::Knowledge.shipped.plant(o.plant_key).name : "unknown plant"
           [o.seen_on, "seen", "#{name}, #{o.settled ? "settled" : "not settled"}"]
+        end
+      end
+
+      def courses
+        of(Store::Course, :chosen_on) do |c|
+          advised = ". Advised was #{c.advised.name.downcase}: #{c.reason}" if c.otherwise?
+          [c.chosen_on, "course", "On a course: #{c.removal.name.downcase}, #{c.person}#{advised}"]
         end
       end
 

@@ -14,7 +14,7 @@ module Thistle
       def bench = @bench ||= Core::Decide::Bench.new(patch.choices(@today), patch.property.site(@today))
       def verdict = @verdict ||= bench.verdicts.find { |v| v.removal == removal } || bench.verdict(removal)
       def methods_here = bench.removals.reject { |r| r.key == "report_only" }
-      def brief = @brief ||= Core::Work::Brief.new(plant: patch.plant, removal:, stage: bench.situation.stage)
+      def brief = @brief ||= Core::Work::Brief.new(bench.situation, removal)
 
       # Return visits that would follow if it were done today.
       def visits
@@ -32,8 +32,8 @@ module Thistle
       end
 
       def to_h
-        { patch: patch.code, method: removal.key, verdict: DecideAnswers.verdict(verdict), tools: brief.tools, roles: brief.roles,
-          cautions: brief.cautions.map(&:to_h), disposal: brief.disposal.to_h,
+        { patch: patch.code, method: removal.key, verdict: DecideAnswers.verdict(verdict), steps: brief.steps, tools: brief.tools,
+          roles: brief.roles, safety: DecideAnswers.safety(brief.safety),
           returns: visits.map { |v| { due_on: v.due_on, kind: v.kind, reason: v.text, source: v.source } } }
       end
 

@@ -26,6 +26,9 @@ module Thistle
                              .sort_by { |i| [GROUPS.index(i.group), (i.until || FAR).jd, i.id] }.freeze
         end
 
+        # {id => [best Verdict, next ripe seed or nil]}, for a like amount of ground.
+        def best = @entries.to_h { |entry| [entry.id, answer(entry)] }
+
         private
 
         def item(entry)

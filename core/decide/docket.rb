@@ -56,7 +56,7 @@ module Thistle
         def at(date) = @usual ? @outlook.usually(date) : @outlook.on(date)
 
         def part(date)
-          now = @usual ? @outlook.usually(date).watched : @outlook.watched(date)
+          now = @outlook.watched(date, usual: @usual)
           judged = @rules.map { |rule| [rule, *Situation.watching { rule.judge(now, @removal) }] }
           dated, fixed = judged.partition(&:last)
           @dated = dated.map(&:first)

@@ -58,10 +58,12 @@ module Thistle
 
         # Yearly passes until 1 % of the stand is left; nil: never.
         def passes
-          share = @removal.kill(@choices.plant)["likely"] / 100.0
-          return if share < 0.3 || !@removal.removes?
+          return @passes if defined?(@passes)
 
-          share >= 1 ? 1 : (Math.log(QUIET) / Math.log(1 - share)).ceil
+          share = 1 - left
+          @passes = if share < 0.3 || !@removal.removes? then nil
+                    else share >= 1 ? 1 : (Math.log(QUIET) / Math.log(left)).ceil
+                    end
         end
 
         # Years of passes, and no sooner than the seed bank is spent, or dropped by stirring; nil: never.
@@ -73,18 +75,16 @@ module Thistle
 
         # Of a first pass, what all years together take: less each year as less is left, but never less than the search.
         def burden
-          return unless years_to_quiet
+          years = years_to_quiet or return
 
-          left = 1 - (@removal.kill(@choices.plant)["likely"] / 100.0)
-          floor = @choices.stirs? && years_to_quiet > passes ? FLUSHED : SEARCH
-          (0...years_to_quiet).sum { |year| [left**year, floor].max }
+          floor = @choices.stirs? && years > passes ? FLUSHED : SEARCH
+          (0...years).sum { |year| [left**year, floor].max }
         end
 
-        def hours_to_quiet = hours && burden && (hours * burden)
+        def hours_to_quiet = hours && burden&.*(hours)
 
         # Litres of mix until it is quiet: what is left is all that is treated.
         def litres_to_quiet
-          left = 1 - (@removal.kill(@choices.plant)["likely"] / 100.0)
           litres && passes && (litres * (0...passes).sum { |year| left**year })
         end
 
@@ -93,6 +93,11 @@ module Thistle
 
           ((cost - (litres * rates.litre)) * burden) + (litres_to_quiet * rates.litre)
         end
+
+        private
+
+        # The share of a stand that one pass likely leaves.
+        def left = @left ||= 1 - (@removal.kill(@choices.plant)["likely"] / 100.0)
       end
     end
   end

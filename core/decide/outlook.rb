@@ -19,8 +19,8 @@ module Thistle
 
         def on(date) = @situations[date] ||= situation(date)
 
-        # The same, noting whether anyone looks at what changes from day to day.
-        def watched(date) = (@watched ||= {})[date] ||= on(date).watched
+        # The same of a day, or of a day as it usually is, noting whether anyone looks at what changes from day to day.
+        def watched(date, usual: false) = (@watched ||= {})[[date, usual]] ||= (usual ? usually(date) : on(date)).watched
 
         # A day as it usually is: the calendar's stage, the usual soil, no weather of single days.
         def usually(date) = (@usual ||= {})[date] ||= usual(date)

@@ -58,12 +58,17 @@ module Thistle
 
         # Where the material goes, by what can live on in it.
         def disposal
-          return [line(@knowledge.disposal.fetch("leave_standing"))] unless @removal.removes? || @removal.is?(:seed_stop, :freeing)
-
-          lines = [line(@knowledge.disposal.fetch(carries_seed? ? own("seeding", "bag_and_landfill") : own("clean", "dry_off_ground")))]
+          lines = [line(@knowledge.disposal.fetch(disposal_key))]
           lines << say("The school here hauls clean brush away instead of piling it.") if hauls?
-          lines << say("Bare woody tops, once seed and fruit are bagged, go with the brush.") if carries_seed? && @plant.woody?
+          lines << say("Bare woody tops, once seed and fruit are bagged, go with the brush.") if moves? && carries_seed? && @plant.woody?
           lines
+        end
+
+        # The same as a key of knowledge/disposal.yml.
+        def disposal_key
+          return "leave_standing" unless moves?
+
+          carries_seed? ? @plant.disposal.fetch("seeding", "bag_and_landfill") : @plant.disposal.fetch("clean", "dry_off_ground")
         end
 
         # What must never go on a pile or into compost; nil where clean loads may.
@@ -89,7 +94,8 @@ module Thistle
           %i[green_seed ripe_seed].include?(@now.stage) || (@now.stage == :flower && @plant.disposal["bag_in_flower"])
         end
 
-        def own(state, otherwise) = @plant.disposal.fetch(state, otherwise)
+        # Does anything leave its place?
+        def moves? = @removal.removes? || @removal.is?(:seed_stop, :freeing)
         def hauls? = @now.school(:piles) == "haul" && @plant.disposal["clean"] == "brush_pile" && @removal.removes?
 
         def ground

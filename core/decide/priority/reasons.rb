@@ -1,0 +1,63 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Decide
+      class Priority
+        # Why each part of a score is what it is, in words; quantities as Units#fill reads them.
+        module Reasons
+          module_function
+
+          def seed(one)
+            return "spreads by no seed now" unless one.seed_on
+
+            days = (one.seed_on - one.today).to_i
+            days <= 0 ? "seed is ripe" : "ripe seed in #{days} days"
+          end
+
+          def strangling(one)
+            return "no climber" unless one.choices.plant.is?(:climbing)
+
+            Parts.freed?(one) ? "trees were freed" : "climbs, and no tree was freed yet"
+          end
+
+          def outlier(one) = one.nearest_m ? "the next is {length:#{one.nearest_m.round}} away" : "stands alone"
+          def spread(one) = one.place.way ? "#{one.place.way[:label]} {length:#{one.place.way[:m].round}} away" : "no way of spread near"
+
+          def value(one)
+            near = one.place.precious
+            return "#{near[:label]} {length:#{near[:m].round}} away" if near && near[:m] < Parts::PRECIOUS_M
+
+            one.choices.natives_near ? "good plants stand in reach" : "nothing rare is mapped near"
+          end
+
+          def size(one) = one.choices.area_m2 ? "{area:#{one.choices.area_m2.round}}" : "extent not known"
+
+          def finishing(one)
+            years = one.verdict.years_to_quiet
+            takes = years ? "#{years} years to quiet" : "nothing open now ends it"
+            return takes unless one.started
+
+            one.left ? "begun, #{one.left} were left" : "begun, #{takes}"
+          end
+
+          def cost(one)
+            hours = Parts.hours(one)
+            hours ? "#{format("%.3g", hours)} crew hours to quiet" : "work not known"
+          end
+
+          def neighbours(one)
+            one.place.source_m ? "the same plant {length:#{one.place.source_m.round}} across the fence" : "none is known across the fence"
+          end
+
+          def fire(one)
+            return "does not carry fire" unless one.choices.plant.is?(:flammable)
+
+            home = one.place.building_m
+            home && home < Parts::HOME_M ? "burns hard, a building {length:#{home.round}} away" : "burns hard"
+          end
+        end
+      end
+    end
+  end
+end
