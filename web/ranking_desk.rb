@@ -39,9 +39,10 @@ module Thistle
         end
       end
 
-      # The strongest parts of a row, in words.
+      # The strongest parts of a row that say something of it, in words.
       def why(row, count = 3)
-        row.parts.sort_by { |part| -(part.value * @weights.fetch(part.key, 0)) }.first(count).select { |part| part.value.positive? }
+        telling = row.parts.select { |part| part.value.positive? && !(part.key == "neighbours" && part.value >= 1) }
+        telling.sort_by { |part| -(part.value * @weights.fetch(part.key, 0)) }.first(count)
       end
 
       private

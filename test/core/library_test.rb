@@ -53,6 +53,21 @@ module Thistle
       end
     end
 
+    # Keys that one file names and no other has: said by file and field.
+    def test_a_school_a_goal_or_a_kit_that_is_not_known_stops_the_boot
+      { "schools.yml" => ["default: stem", "default: moon", "schools.yml: herbicide/default: moon is not known"],
+        "goals.yml" => ["seed: 5,", "luck: 5,", "goals.yml: even/weights: luck is not known"],
+        "methods/girdle.yml" => ["kit: [saw]", "kit: [wand]", "methods/girdle.yml: kit: wand is not known"] }.each do |file, (from, to, said)|
+        Dir.mktmpdir do |dir|
+          FileUtils.cp_r("#{Core::Knowledge::FOLDER}/.", dir)
+          path = File.join(dir, file)
+          File.write(path, File.read(path).sub(from, to))
+
+          assert_equal "knowledge/#{said}", assert_raises(Core::Knowledge::Fault) { Core::Knowledge.new(folder: dir) }.message
+        end
+      end
+    end
+
     def test_health_finds_what_is_wrong_and_passes_what_is_right
       health = Core::Knowledge::Health.new(library)
 

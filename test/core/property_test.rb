@@ -79,6 +79,22 @@ module Thistle
       end
     end
 
+    # Where a wait ends is looked for only on days on which something turns: the same as trying every day of the year.
+    def test_a_wait_ends_where_trying_every_day_ends_it
+      tried = 0
+      many_benches(Random.new(16), 60) do |bench|
+        bench.verdicts.select(&:wait?).first(2).each do |verdict|
+          outlook = Core::Decide::Outlook.new(bench.choices, bench.site)
+          rules = bench.choices.rules.for(verdict.removal)
+          first = ((bench.choices.date + 1)..(bench.choices.date + 366)).find { |date| rules.none? { |rule| rule.judge(outlook.on(date), verdict.removal)&.against? } }
+          tried += 1
+
+          assert_equal first, verdict.until, "#{bench.choices.plant.key} #{verdict.removal.key}" if first
+        end
+      end
+      assert_operator tried, :>, 20
+    end
+
     def test_a_stricter_stance_never_allows_more
       many_benches(Random.new(12), 60) do |bench|
         none, stem, any = %w[none stem any].map { |stance| going(bench.choices.with(stance:), bench.site).select(&:herbicide?).map(&:key) }

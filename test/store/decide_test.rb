@@ -1,0 +1,141 @@
+# frozen_string_literal: true
+
+require "test_helper"
+
+module Thistle
+  # What the decide room keeps: ranks by place, courses that follow the records, rules and schools of a property.
+  class DecideStoreTest < Minitest::Test
+    def setup
+      Testing.demo(fresh: true)
+      @property = Store::Property.first(prefix: "Q")
+      @site = @property.site(Testing::TODAY)
+    end
+
+    def candidates = Store::Ranking.new(@property.refresh, Testing::TODAY).candidates.to_h { |one| [one.code, one] }
+
+    # Distances of the rank against the shapes themselves.
+    def test_a_rank_knows_its_ground
+      one = candidates.fetch("Q-02")
+      patch = Testing.patch("Q-02")
+      trail = @property.zones.select { |zone| zone.kind == "trail" }.map { |zone| patch.ground.distance(zone.shape) }.min
+
+      assert_equal "trail", one.place.way[:label]
+      assert_in_delta trail, one.place.way[:m], 0.06
+      assert_predicate one, :started
+      assert_equal 40, one.left
+      assert_nil candidates.fetch("Q-03").left
+    end
+
+    # The nearest of the same plant and its share, against every pair looked at.
+    def test_neighbours_of_the_same_plant_are_found
+      twin = plant_copy("Q-07", east: 0.0009)
+      one = candidates.fetch("Q-07")
+      apart = middle_apart(Testing.patch("Q-07"), twin)
+
+      assert_in_delta apart, one.nearest_m, 1
+      assert_in_delta 0.5, one.share, 0.01
+      assert_nil candidates.fetch("Q-10").nearest_m
+    end
+
+    def test_a_source_across_the_fence_lowers_what_can_be_finished
+      assert_nil candidates.fetch("Q-07").place.source_m
+      plant_copy("Q-07", east: 0.0011, property: Store::Property.first(prefix: "P"))
+      one = candidates.fetch("Q-07")
+
+      assert_operator one.place.source_m, :<, 150
+      assert_operator Core::Decide::Priority::Parts.neighbours(one), :<, 1
+    end
+
+    # A zone that comes or goes is told to the patches whose rank it touches.
+    def test_a_new_zone_moves_the_rank
+      patch = Testing.patch("Q-04")
+      lon, lat = patch.shape.centre
+      zone = Store::Zone.new(property_id: @property.id, kind: "rare_plants", name: "Orchids")
+      zone.shape = Core::Survey::Shape.new("type" => "Point", "coordinates" => [lon, lat])
+      zone.save
+      zone.tell
+
+      assert_equal({ label: "Orchids", m: 0.0, worth: 1.0 }, candidates.fetch("Q-04").place.precious)
+      zone.take_off
+      zone.tell
+
+      refute_equal "Orchids", candidates.fetch("Q-04").place.precious&.fetch(:label)
+    end
+
+    # Seed first, then the knock-down; a check ticks the look that was due; a new course takes the old one's place.
+    def test_a_course_is_carried_by_the_records
+      course = begin_course("Q-05", "lever_pull")
+      knock = course.steps.find { |step| step.kind == "treat" }
+      Store::Treatment.record(course.patch, @site, done_on: Testing::TODAY, method_key: "lever_pull", crew_size: 4, hours: 3)
+
+      assert_equal [Testing::TODAY] * 2, course.refresh.steps.select { |step| [knock.id].include?(step.id) || (step.kind == "disposal" && step.due_on == knock.due_on) }.map(&:done_on).first(2)
+      look = course.steps.find { |step| step.kind == "check" }
+      Store::Check.record(course.patch, checked_on: look.due_on + 3, resprouts: 1, missed: 0, seedlings: 2)
+
+      assert_equal look.due_on + 3, look.refresh.done_on
+      other = begin_course("Q-05", "cut_stump")
+
+      assert_equal [other.id], Store::Course.live.where(patch_id: course.patch_id).select_map(:id)
+      assert_empty Store::Task.where(course_id: course.id, done_on: nil)
+      course.refresh.resume
+
+      assert_equal [course.id], Store::Course.live.where(patch_id: course.patch_id).select_map(:id)
+    end
+
+    # A treatment by another method, or long before its step, leaves the course as it was.
+    def test_other_work_does_not_tick_a_step
+      course = begin_course("Q-05", "lever_pull")
+      Store::Treatment.record(course.patch, @site, done_on: Testing::TODAY, method_key: "seed_collect", crew_size: 1, hours: 1)
+
+      assert_empty course.refresh.steps.filter_map(&:done_on)
+    end
+
+    def test_rules_and_schools_reach_a_patch_and_its_agenda
+      patch = Testing.patch("Q-04")
+      before = patch.choices(Testing::TODAY)
+      Store::LocalRule.create(property_id: @property.id, about: "pulling", reason: "Bluebells", person: "Ada", said_on: Testing::TODAY)
+      Store::RuleSetting.create(property_id: @property.id, rule_key: "moist_soil", reason: "Noise", person: "Ada", said_on: Testing::TODAY)
+      patch.update(schools: JSON.generate(herbicide: "none", piles: "haul"))
+      after = Testing.patch("Q-04").choices(Testing::TODAY)
+
+      assert_equal %w[stem none], [before.stance, after.stance]
+      assert_equal %w[pile haul], [before.school(:piles), after.school(:piles)]
+      assert_equal [[:moist_soil], %w[machine pulling]], [after.book.off, after.book.local.map(&:about).sort]
+      refute_equal "hand_pull", candidates.fetch("Q-04").verdict.removal.key
+    end
+
+    # Young plantings turn spraying into a no, without anyone saying so again.
+    def test_what_was_planted_lately_is_known
+      patch = Testing.patch("Q-04")
+
+      assert_nil patch.choices(Testing::TODAY).new_planting
+      Store::Planting.create(patch_id: patch.id, native_key: "spicebush", area_m2: 20.0, from_on: Testing::TODAY - 200, to_on: Testing::TODAY - 180)
+
+      assert Testing.patch("Q-04").choices(Testing::TODAY).new_planting
+      refute Testing.patch("Q-04").choices(Testing::TODAY + (4 * 365)).new_planting
+    end
+
+    private
+
+    def begin_course(code, method)
+      patch = Testing.patch(code)
+      bench = Core::Decide::Bench.new(patch.choices(Testing::TODAY), @site)
+      removal = Core::Knowledge.shipped.removal(method)
+      Store::Course.begin(patch, Core::Decide::Course.new(bench, removal), removal:, advised: bench.best.removal.key, person: "Ada", reason: nil, today: Testing::TODAY)
+    end
+
+    # The same patch again, some degrees to the east.
+    def plant_copy(code, east:, property: @property)
+      from = Testing.patch(code)
+      moved = from.shape.geometry.merge("coordinates" => from.shape.geometry["coordinates"].map { |ring| ring.map { |lon, lat| [lon + east, lat] } })
+      patch = Store::Patch.new(property_id: property.id, code: "X-1", plant_key: from.plant_key, state: "standing", seen_on: from.seen_on, cover_class: 2)
+      patch.shape = Core::Survey::Shape.new(moved)
+      patch.save
+    end
+
+    def middle_apart(one, other)
+      places = [one, other].map { |patch| [(patch.west + patch.east) / 2, (patch.south + patch.north) / 2] }
+      Core::Survey::Geodesic.length(places)
+    end
+  end
+end
