@@ -66,6 +66,7 @@ module Thistle
                     slope: given("slope", Core::Decide::Choices::SLOPES), stage: given("stage", Core::Season::Phenology::STAGES)&.to_sym,
                     soil: given("soil", Core::Season::Soil::CLASSES)&.to_sym, footing: given("footing", Core::Decide::Choices::FOOTINGS),
                     tools: ticked, crew:, schools: schools(choices) }.compact
+        changes.merge!(imagined) unless @patch
         YES_NO.each do |field|
           answer = given(field, %w[yes no])
           changes[field.to_sym] = answer == "yes" if answer
@@ -98,6 +99,22 @@ module Thistle
         return text.to_i if text.match?(/\A\d{1,3}\z/) && CREW.cover?(text.to_i)
 
         @errors[:crew] = "How many people: a whole number from 0 to 200."
+        nil
+      end
+
+      # Stems, ground and water of a patch that is not on the map.
+      def imagined
+        { stems: amount("stems", "How many stems: a number above zero.")&.round,
+          area_m2: @units.to_si(:area, amount("area", "How much ground: a number above zero.")),
+          water_m: @units.to_si(:length, amount("water", "How far the water is: a number, 0 for in it.", least: 0)) }.compact
+      end
+
+      def amount(field, complaint, least: Float::MIN)
+        text = given(field, nil) or return
+        number = Core::Decimal.read(text)
+        return number if number&.between?(least, 1e7)
+
+        @errors[field.to_sym] = complaint
         nil
       end
 

@@ -58,13 +58,13 @@ module Thistle
       end
 
       def money(amount) = amount && "#{property.rates.currency}#{number_said(amount)}"
-      def number_said(amount) = amount.round(amount < 10 ? 1 : 0).to_s.gsub(/(\d)(?=(\d{3})+\z)/, "\\1\u202F")
+      def number_said(amount) = (amount < 10 ? format("%.2f", amount) : amount.round.to_s).gsub(/(\d)(?=(\d{3})+\z)/, "\\1\u202F")
       def mix_said(litres) = litres&.positive? ? units.volume(litres * 1000) : "none"
 
       # "a licensed person on site, from 15 May".
       def way_said(way)
-        from = way.date ? "from #{near(way.date)}" : nil
-        [way.words.join(" and "), from].compact.reject(&:empty?).join(", ")
+        words = way.words.size > 1 ? "#{way.words[0..-2].join(", ")} and #{way.words.last}" : way.words.join
+        [words, way.date && "from #{near(way.date)}"].compact.reject(&:empty?).join(", ")
       end
 
       # "04-15" as people say it.

@@ -12,7 +12,7 @@ module Thistle
         Way = Value.define(:facts, :words, :date)
         # What a person could change, in the words of the page; the value, or what works it out from the method.
         FACTS = {
-          licensed: [true, "a licensed person on site"], aquatic_label: [true, "a product labelled for aquatic use, and its permit"],
+          licensed: [true, "a licensed person on site"], aquatic_label: [true, "a product labelled for aquatic use with its permit"],
           natives_near: [false, "no desirable plant in reach"], settled: [true, "the name settled"], reported: [true, "a report made"],
           burn_permit: [true, "a permit and a trained burn crew"], full_cover: [true, "full cover and training against the sap"],
           clean_site: [true, "ground that was surely never sprayed"], new_planting: [false, "no young planting among it"],

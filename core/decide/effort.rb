@@ -67,17 +67,13 @@ module Thistle
         end
 
         # Years of passes, and no sooner than the seed bank is spent, or dropped by stirring; nil: never.
-        def years_to_quiet
-          bank = @choices.plant.seed_bank_years&.fetch("likely").to_i
-          bank = [bank, STIRRED_YEARS].min if @choices.stirs?
-          passes && [passes, bank].max
-        end
+        def years_to_quiet = passes && [passes, flushed? ? STIRRED_YEARS : bank].max
 
         # Of a first pass, what all years together take: less each year as less is left, but never less than the search.
         def burden
           years = years_to_quiet or return
 
-          floor = @choices.stirs? && years > passes ? FLUSHED : SEARCH
+          floor = flushed? ? FLUSHED : SEARCH
           (0...years).sum { |year| [left**year, floor].max }
         end
 
@@ -95,6 +91,11 @@ module Thistle
         end
 
         private
+
+        def bank = @choices.plant.seed_bank_years&.fetch("likely").to_i
+
+        # Stirring is for seed that would outlast it.
+        def flushed? = @choices.stirs? && bank > STIRRED_YEARS
 
         # The share of a stand that one pass likely leaves.
         def left = @left ||= 1 - (@removal.kill(@choices.plant)["likely"] / 100.0)

@@ -5,8 +5,9 @@ module Thistle
     module Decide
       # Facts that nobody has answered, as questions in the order of how much the answer would change.
       class Unknowns
-        # swayed: names of the methods whose verdict an answer decides.
-        Asked = Value.define(:fact, :text, :swayed)
+        # swayed: names of the methods whose verdict an answer decides, those that the plant's file names first; named: how
+        # many of them it names.
+        Asked = Value.define(:fact, :text, :swayed, :named)
         QUESTIONS = {
           natives_near: ["Are there desirable plants in reach?", [true, false]], water_m: ["How far is the nearest water?", [5.0, 300.0]],
           licensed: ["Is someone here whom the law allows to apply herbicide?", [true, false]],
@@ -24,7 +25,7 @@ module Thistle
 
         # [Asked], the one that sways most first.
         def asked
-          QUESTIONS.filter_map { |fact, (text, answers)| question(fact, text, answers) }.sort_by { |asked| -asked.swayed.size }
+          QUESTIONS.filter_map { |fact, (text, answers)| question(fact, text, answers) }.sort_by { |asked| [-asked.named, -asked.swayed.size] }
         end
 
         private
@@ -34,7 +35,7 @@ module Thistle
 
           situations = answers.map { |answer| @now.with(fact => answer) }
           swayed = @bench.removals.select { |removal| sways?(fact, removal, situations) }
-          Asked.new(fact:, text:, swayed: swayed.map(&:name)) if swayed.any?
+          Asked.new(fact:, text:, swayed: swayed.map(&:name), named: (swayed & @bench.named).size) if swayed.any?
         end
 
         # Does the answer decide what a rule says of a method that nothing known already forbids?

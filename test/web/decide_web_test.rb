@@ -45,7 +45,12 @@ module Thistle
       get "/decide?patch=#{patch("Q-11").id}"
 
       assert_equal 200, last_response.status
-      assert_equal "giant_hogweed", json("/decide.json?plant=giant_hogweed&settled=yes")["plant"]
+      imagined = ->(query) { json("/decide.json?plant=amur_honeysuckle&settled=yes&size=wrist&date=2026-10-20&#{query}")["verdicts"].find { |v| v["method"] == "cut_stump" } }
+
+      assert_equal [["no", 1.33], ["go", 6.67]], ["", "water=200&stems=100"].map { |query| imagined[query].values_at("verdict", "crew_hours") }
+      get "/decide?plant=amur_honeysuckle&stems=-4&area=lots&water=near"
+
+      ["How many stems", "How much ground", "How far the water is", 'value="lots"'].each { |text| assert_includes last_response.body, text }
     end
 
     # A property's school reaches the rules; a patch's own goes before it.
@@ -160,7 +165,7 @@ module Thistle
       refute_includes json("/decide/plan.json")["answer"]["items"].map { |item| item["code"] }, held["code"]
       send_form :post, "/decide/plan", at: q.id, **PLAN, weeks: "99", other: "soon 3", budget: "much"
 
-      ["must be one of", "has a line that is not a day", "must be a float", "soon 3"].each { |text| assert_includes last_response.body, text }
+      ["must be less than or equal to 52", "have a line that cannot be read", "must be a float", "soon 3"].each { |text| assert_includes last_response.body, text }
     end
 
     # Nobody licensed, no herbicide in the plan; a plan that is held to the impossible says which limit clashes.

@@ -5,13 +5,12 @@ module Thistle
     module Forms
       # What a season has: hours by week, a licence, money, herbicide; and the goal.
       class SeasonPlan < Form
-        WEEKS = 4..52
         OTHER = /\A\s*(\d{4}-\d\d-\d\d)\s*[: ]\s*(\d+(?:[.,]\d+)?)\s*\z/
 
         class Fields < Form::Contract
           params do
             required(:from).filled(:date)
-            required(:weeks).filled(:integer, included_in?: WEEKS.to_a)
+            required(:weeks).filled(:integer, gteq?: 4, lteq?: 52)
             required(:hours).filled(:float, gteq?: 0, lteq?: 2000)
             optional(:other).filled(:string, max_size?: 4000)
             optional(:budget).filled(:float, gteq?: 0)
@@ -27,7 +26,7 @@ module Thistle
           rule(:from) { key.failure("is more than a year away") if value && (value - today).to_i.abs > 366 }
           rule(:other) do
             bad = value.to_s.lines.map(&:strip).reject(&:empty?).grep_v(OTHER)
-            key.failure("has a line that is not a day and a number of hours: “#{bad.first}”. Write 2026-07-06 0") if bad.any?
+            key.failure("have a line that cannot be read: “#{bad.first}”. Write a day and its hours, such as 2026-07-06 0") if bad.any?
           end
         end
 
