@@ -33,7 +33,7 @@ module Thistle
       # Visits due by the day of the check, or within two weeks after it, count as made; what it finds
       # takes the place of what an earlier check asked for.
       def answer_tasks
-        patch.tasks_dataset.where(done_on: nil, kind: "treat", treatment_id: nil).update(done_on: checked_on)
+        patch.tasks_dataset.where(done_on: nil, kind: "treat", treatment_id: nil, course_id: nil).update(done_on: checked_on)
         patch.tasks_dataset.where(done_on: nil, kind: "check").where(Sequel[:due_on] <= checked_on + 14).update(done_on: checked_on)
         return unless live?
 

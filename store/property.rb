@@ -76,6 +76,9 @@ module Thistle
         @kept_choices ||= { stance:, licensed:, aquatic_label:, schools: schools_kept, book: rule_book, rates:, labels: label_limits }.freeze
       end
 
+      # Flat, settled ground of this property with a plant on it, where nothing more is said.
+      def choices(plant, date, **more) = Core::Decide::Choices.new(**kept_choices, plant:, date:, settled: true, slope: "flat", **more)
+
       # What an hour and a litre cost here; planning values where nothing was entered.
       def rates = @rates ||= kept_rates
 

@@ -55,10 +55,8 @@ module Thistle
         plant ||= from_patch&.plant || Core::Knowledge.shipped.plant("amur_honeysuckle")
         return from_patch.with(plant:, new_here: @property.reports_first?(plant)) if from_patch
 
-        Core::Decide::Choices.new(plant:, settled: false, date: today, new_here: @property.reports_first?(plant), water_m: @patch&.water_m,
-                                  stance: @property.stance, licensed: @property.licensed, aquatic_label: @property.aquatic_label, slope: "flat",
-                                  size: "thumb", stems: 20, area_m2: 50.0, schools: @property.schools_kept, book: @property.rule_book,
-                                  rates: @property.rates)
+        @property.choices(plant, today, settled: false, new_here: @property.reports_first?(plant), water_m: @patch&.water_m,
+                                        size: "thumb", stems: 20, area_m2: 50.0)
       end
 
       def pinned(choices)

@@ -81,8 +81,7 @@ module Thistle
 
       # What the band carries on a plant's or a patch's page: its phases in one row, then when each method is right.
       def band_rows(plant, choices = nil)
-        choices ||= Core::Decide::Choices.new(plant:, settled: true, date: today, stance: property.stance, licensed: property.licensed,
-                                              aquatic_label: property.aquatic_label, slope: "flat", natives_near: true, water_m: 1000.0)
+        choices ||= property.choices(plant, today, natives_near: true, water_m: 1000.0)
         KEPT.fetch([:rows, site, choices]) { plant_year(Core::Decide::Bench.new(choices, site)) }
       end
 

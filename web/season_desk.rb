@@ -35,9 +35,7 @@ module Thistle
 
       # What the season asks of ground where nothing else stands against a method: the windows are the year's, not a patch's.
       def choices(plant)
-        Core::Decide::Choices.new(plant:, settled: true, date: today, stance: property.stance, licensed: property.licensed,
-                                  aquatic_label: property.aquatic_label, slope: "flat", natives_near: true, water_m: plant.aquatic? ? 0.0 : 1000.0,
-                                  labels: property.label_limits)
+        property.choices(plant, today, natives_near: true, water_m: plant.aquatic? ? 0.0 : 1000.0)
       end
 
       # The rows of its drawing: phases, then when each method that takes it out is right.

@@ -61,7 +61,7 @@ module Thistle
 
         def knock_down
           window = @bench.windows(@removal).find { |span| begins.between?(span.from, span.to) }
-          step(:treat, begins, "#{@removal.name}: #{@removal.text}", @removal.source, to: @verdict.closes || window&.to, removal: @removal)
+          step(:treat, begins, "#{@removal.name}: #{@removal.text}", @removal.source, to: window&.to || @verdict.closes, removal: @removal)
         end
 
         def disposal

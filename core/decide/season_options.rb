@@ -44,13 +44,19 @@ module Thistle
         # The few methods that are right at some time, best first: [[removal, [Window]]]. Patches alike share the answer.
         def ways(choices)
           like = alike(choices)
-          @kept.fetch([:ways, @site, like]) do
+          @kept.fetch([:ways, @site, like, season_years]) do
             bench = Bench.new(like, @site)
-            useful = bench.removals.select do |removal|
-              removal.removes? || removal.is?(:freeing)
-            end.to_h { |removal| [removal, bench.windows(removal)] }
-            useful.reject { |_, windows| windows.empty? }.sort_by { |removal, _| order(removal, bench) }.first(METHODS)
+            useful = bench.removals.select { |removal| removal.removes? || removal.is?(:freeing) }
+            open = useful.to_h { |removal| [removal, windows(removal, like)] }.reject { |_, windows| windows.empty? }
+            open.sort_by { |removal, _| order(removal, bench) }.first(METHODS)
           end
+        end
+
+        # Starts of the season-years that the weeks reach into.
+        def season_years = @season_years ||= @weeks.map { |monday| @site.year(monday).start }.uniq
+
+        def windows(removal, like)
+          season_years.flat_map { |start| Season::Windows.new(like.with(date: [start, like.date].max), @site).of(removal) }
         end
 
         def alike(choices)

@@ -181,6 +181,15 @@ module Thistle
       assert_includes last_response.body, "Q-07 is held where its window is not open, or it takes more hours than any week has"
     end
 
+    # A season that runs over New Year has work on both sides of it.
+    def test_a_plan_over_new_year
+      send_form :post, "/decide/plan", at: q.id, **PLAN, from: "2026-11-02", weeks: "30", hours: "3"
+      answer = json("/decide/plan.json")["answer"]
+
+      assert_equal [2026, 2027], answer["windows"].values.flatten.map { |week| Date.iso8601(answer["weeks"][week]).year }.uniq.sort
+      assert(answer["items"].all? { |item| answer["windows"].fetch(item["patch"].to_s).include?(answer["weeks"].index(item["week"])) })
+    end
+
     # A large plan is solved beside the page, which says how far it is; one that a stop cut short says so.
     def test_a_long_solve_shows_progress
       plan = Store::SeasonPlan.create(property_id: q.id, asked: JSON.generate(PLAN.merge(other: {}, weights: {}, pins: [], bans: [])))
