@@ -116,7 +116,7 @@ module Thistle
         { id: patch.id, code: patch.code, plant: patch.plant_key, state: patch.state, seen_on: patch.seen_on,
           geometry: JSON.parse(patch.geometry), gross_m2: patch.gross_m2&.round(2), length_m: patch.length_m&.round(2),
           infested_m2: infested&.round(2), infested_is: how,
-          **patch.values.slice(:cover_class, :cover_percent, :stems, :stem_size, :density_m2, :height_cm, :stage),
+          **patch.values.slice(:cover_class, :cover_percent, :stems, :stem_size, :density_m2, :height_cm, :stage, :footing),
           stems_by_size: patch.amount.stems, parted_from: patch.parent&.code, versions: patch.versions.map { |version| version(version) },
           **patch_place(patch), lock_version: patch.lock_version }
       end

@@ -18,7 +18,7 @@ module Thistle
           clean_site: [true, "ground that was surely never sprayed"], new_planting: [false, "no young planting among it"],
           tools: [nil, "the tools"], crew: [nil, "more hands"]
         }.freeze
-        MOST = 3 # ways shown for one method
+        MOST, TRIED = 3, 24 # ways shown for one method, and sets of changes that are tried, the smallest first
         THINNED = 40.0 # percent of cover that a permitted treatment leaves (memory)
 
         def initialize(bench)
@@ -31,15 +31,19 @@ module Thistle
           return [] if verdict.go?
           return [Way.new(facts: {}, words: [], date: verdict.until)] if verdict.wait?
 
-          remedies = verdict.reasons.select { |reason| reason.kind == :no }.map { |reason| remedies(removal, reason) }
-          return [] if remedies.empty? || remedies.any?(&:empty?)
-
-          sets = remedies.first.product(*remedies.drop(1)).filter_map { |picks| merge(picks) }.uniq
-          ways = sets.filter_map { |facts| way(removal, facts) }
+          ways = sets(verdict).first(TRIED).filter_map { |facts| way(removal, facts) }
           smallest(ways).sort_by { |way| [way.facts.size, way.date || @choices.date] }.first(MOST)
         end
 
         private
+
+        # Sets of facts that silence every no at once, the smallest first; empty when one of them nobody can change.
+        def sets(verdict)
+          remedies = verdict.reasons.select { |reason| reason.kind == :no }.map { |reason| remedies(verdict.removal, reason) }
+          return [] if remedies.empty? || remedies.any?(&:empty?)
+
+          remedies.first.product(*remedies.drop(1)).filter_map { |picks| merge(picks) }.uniq.sort_by(&:size)
+        end
 
         # [{fact => value}] each of which silences a no by itself.
         def remedies(removal, reason)
@@ -102,26 +106,18 @@ module Thistle
           Way.new(facts:, words: facts.map { |fact, value| words(fact, value) }, date: date == @choices.date ? nil : date)
         end
 
-        # Without those that hold another way and more; where only a value differs, the soonest.
+        # Without those that hold another way and more; sizes and schools are told apart, of the rest the soonest is enough.
         def smallest(ways)
           least = ways.reject { |way| ways.any? { |other| other.facts.size < way.facts.size && other.facts <= way.facts } }
-          least.group_by do |way|
-            way.facts.keys
-          end.flat_map do |keys, alike|
-            if keys.include?(:size) || keys.include?(:schools)
-              alike.uniq(&:words)
-            else
-              [alike.min_by do |w|
-                w.date || @choices.date
-              end]
-            end
+          least.group_by { |way| way.facts.keys }.flat_map do |keys, alike|
+            keys.intersect?(%i[size schools]) ? alike.uniq(&:words) : alike.min_by(1) { |way| way.date || @choices.date }
           end
         end
 
         def words(fact, value)
           case fact
           when :soil then "#{value} soil"
-          when :size then "#{value == "wider" ? "wider stems" : "#{value}#{" stems" unless value == "seedling"}#{"s" if value == "seedling"}"} only"
+          when :size then "#{{ "seedling" => "seedlings", "wider" => "stems wider than a wrist" }.fetch(value, "#{value} stems")} only"
           when :stance then value == "stem" ? "stem herbicide allowed here" : "any labelled use allowed here"
           when :schools then school_words(value)
           when :tools then "the tools for it"

@@ -28,8 +28,7 @@ module Thistle
           return unless @diameter && @chosen && self.class.size_of(@diameter) != @chosen
 
           measured = self.class.size_of(@diameter).then { |size| size == "wider" ? "wider than a wrist" : "a #{size}" }
-          clash(:size,
-                "A stem {depth:#{@diameter}} wide is no #{@chosen}: it is #{measured}. The wider of the two is taken.")
+          clash(:size, "A stem {depth:#{@diameter}} wide is no #{@chosen}: it is #{measured}. The wider of the two is taken.")
         end
 
         def seed
@@ -54,8 +53,7 @@ module Thistle
           counted = @choices.sizes&.values&.sum
           return unless counted&.positive? && @choices.stems && counted != @choices.stems
 
-          clash(:stems,
-                "Sizes add up to #{counted}, the stems to #{@choices.stems}.")
+          clash(:stems, "Sizes add up to #{counted}, the stems to #{@choices.stems}.")
         end
 
         def nobody = (clash(:crew, "With nobody here nothing can be done; the shelves show why.") if @choices.crew&.zero?)

@@ -27,9 +27,8 @@ module Thistle
         def steps
           return [] unless possible?
 
-          @steps ||= [*seed, *standing, knock_down, *disposal, *returns, *passes, *replanting, *closing].sort_by do |step|
-            [step.on, KINDS.index(step.kind)]
-          end.freeze
+          @steps ||= [*seed, *standing, knock_down, *disposal, *returns, *passes, *replanting, *closing]
+                     .sort_by { |step| [step.on, KINDS.index(step.kind)] }.freeze
         end
 
         KINDS = %i[seed mark treat disposal check replant close].freeze
@@ -88,13 +87,14 @@ module Thistle
           end
         end
 
-        # The same window a year on.
+        # The day itself where the method's window of that year holds it, else the window's nearest day.
         def next_open(date)
-          window = @bench.windows(@removal).map do |span|
-            (span.from >> (12 * (date.year - span.from.year)))..(span.to >> (12 * (date.year - span.from.year)))
+          windows = @bench.windows(@removal).map do |span|
+            months = 12 * (date.year - span.from.year)
+            (span.from >> months)..(span.to >> months)
           end
-                         .min_by { |span| span.cover?(date) ? 0 : (span.begin - date).to_i.abs }
-          window ? [date, window.begin].max.clamp(window.begin, window.end) : date
+          window = windows.min_by { |span| span.cover?(date) ? 0 : (span.begin - date).to_i.abs }
+          window ? date.clamp(window.begin, window.end) : date
         end
 
         def replanting

@@ -10,6 +10,7 @@ module Thistle
         WHO = { herbicide: "Whoever the law where you work allows to apply herbicide; volunteers without a licence do not, unless it says so.",
                 burning: "A trained burn boss and crew.",
                 machine: "A trained operator; everyone else stays out of the machine’s reach." }.freeze
+        WATCHED = %w[rare_plants wetland archaeological].freeze
         PILE = "A pile on site: three of the largest logs side by side, a tight second layer across them, gaps closed with sticks; " \
                "no plant touches the ground; no higher than {length:1.4}."
 
@@ -50,9 +51,7 @@ module Thistle
           found << "Digging: buried lines located" if @removal.is?(:digging, :levering, :severing)
           found << "Machines: nests and protected species checked" if @removal.is?(:machine)
           found << "Plants that must be reported: whether they may be moved at all" if @now.new_here
-          found << "Rare plants, wetland or old ground near: whoever watches over it" if @now.zones&.any? do |zone|
-            %w[rare_plants wetland archaeological].include?(zone.kind)
-          end
+          found << "Rare plants, wetland or old ground near: whoever watches over it" if (@now.zones || []).map(&:kind).intersect?(WATCHED)
           found.map { |text| say("#{text}.") }
         end
 

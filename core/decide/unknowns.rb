@@ -44,12 +44,11 @@ module Thistle
           asking, rest = rules.partition { |rule| rule.looks.include?(fact) }
           return false if asking.empty? || rest.any? { |rule| !open?(rule) && rule.judge(@now, removal)&.kind == :no }
 
-          [@now, *situations].map do |now|
-            asking.filter_map do |rule|
-              rule.judge(now, removal)&.weight
-            end.select { |weight| weight > 1 }.max
-          end.uniq.size > 1
+          [@now, *situations].map { |now| strictest(asking, now, removal) }.uniq.size > 1
         end
+
+        # How much weighs against a method, by some rules alone; nil for nothing.
+        def strictest(rules, now, removal) = rules.filter_map { |rule| rule.judge(now, removal) }.select(&:against?).map(&:weight).max
 
         # Does a rule look at something that is not answered either?
         def open?(rule) = rule.looks.any? { |fact| QUESTIONS.key?(fact) && @now[fact].nil? }

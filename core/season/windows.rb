@@ -34,12 +34,10 @@ module Thistle
         # Days of the year on which an answer may change; the first is its start.
         def turns
           @turns ||= begin
-            spans = @outlook.calendar.phenophases(@year)
+            phases = @outlook.calendar.phenophases(@year).flat_map { |span| [span.from, span.to + 1] }
             marks = @choices.rules.turns.filter_map { |key, days| @year.date(key)&.+(days) }
-            [@year.start, *spans.flat_map do |span|
-              [span.from, span.to + 1]
-            end, *marks, *@choices.rules.dates(@year.start, @year.finish), *@site.soil_turns(@year)]
-              .select { |date| @year.cover?(date) }.uniq.sort
+            local = @choices.rules.dates(@year.start, @year.finish)
+            [@year.start, *phases, *marks, *local, *@site.soil_turns(@year)].select { |date| @year.cover?(date) }.uniq.sort
           end
         end
 

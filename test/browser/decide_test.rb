@@ -95,7 +95,69 @@ module Thistle
       assert_selector "#m-dig_crown.no", text: "Old graves (Ada)."
     end
 
+    # A patch of mixed sizes is done by size, with totals; another school says what it would take.
+    def test_a_mixed_patch_and_another_school
+      visit_bench "Q-02"
+
+      assert_selector ".combination tr", text: /61 pencil\s+Basal bark\s+from Saturday/
+      assert_selector ".combination .figures", text: /90 %.*crew hours/m
+      assert_selector ".other-schools tr", text: /none/
+      find(".other-schools").click_link "What this ground keeps, and why"
+      within("fieldset", text: "How much herbicide?") { choose "none", allow_label_click: true }
+      click_button "Keep"
+
+      assert_text "Kept. The rules follow it from now on."
+      visit_bench "Q-02"
+
+      assert_no_selector ".verdict.wait", text: "Basal bark"
+    end
+
+    # What nobody answered is asked first; the answer takes the question away.
+    def test_a_question_is_asked_and_answered
+      Testing.patch("Q-04").update(natives_near: nil)
+      visit "/decide?patch=#{Testing.patch("Q-04").id}&stance=any"
+
+      assert_selector ".questions", text: "Are there desirable plants in reach?"
+      choose_in "Desirable plants in reach", "no"
+
+      assert_no_selector ".questions", text: "Are there desirable plants in reach?"
+    end
+
+    # Held to what cannot be, the plan says so, and lets it go again.
+    def test_a_plan_is_held_and_let_go
+      visit "/decide/plan"
+      fill_in "Crew hours a week", with: "20"
+      click_button "Solve"
+      card = first(".season-plan .row-card")
+      code = card.find("h3 a").text
+      card.click_button "Hold"
+
+      assert_text(/#{code} is held by/)
+      fill_in "Crew hours a week", with: "0"
+      click_button "Solve"
+
+      assert_no_text "#{code} is held"
+      assert_text "0 patches"
+    end
+
+    # In the field: the answer before the questions, the course's steps before what belongs to it.
+    def test_on_a_phone_the_answer_comes_first
+      resize "phone"
+      visit_bench "Q-04"
+
+      assert_operator top(".verdict.go"), :<, top("form.choices")
+      visit "/decide/courses/#{Store::Course.first.id}"
+
+      assert_operator top(".next-step"), :<, top("#add-step")
+      first(".course .treat").click_link "Record the work"
+
+      assert_selector "h1", text: "Free the tree"
+      assert_selector ".steps li", minimum: 3
+    end
+
     private
+
+    def top(selector) = evaluate_script("document.querySelector(#{selector.to_json}).getBoundingClientRect().top")
 
     def choose_in(legend, option)
       find("fieldset", text: legend, match: :prefer_exact).find("label", text: option, exact_text: true).click

@@ -33,6 +33,9 @@ module Thistle
       get "/decide?patch=#{patch("Q-04").id}&size=seedling&stem_width=20"
 
       assert_includes last_response.body, "is no seedling: it is wider than a wrist"
+      patch("Q-04").update(footing: "paving")
+
+      assert_equal "no", verdict("Q-04", "hand_pull")["verdict"]
       get "/decide?tools=hammer&s[seed_bank]=moon&slope[]=up"
 
       assert_equal 200, last_response.status
@@ -131,6 +134,39 @@ module Thistle
       assert_equal Testing::TODAY, course.refresh.steps.find { |s| s.kind == "treat" }.done_on
       assert_equal 2027, Store::Task.first(course_id: course.id, done_on: nil).due_on.year
       follow_through course
+    end
+
+    # The same words on the page, on the patch, in the timeline and as JSON.
+    def test_a_course_is_found_everywhere
+      course = patch("B-02").course
+      plan = json("/decide/courses/new.json?patch=#{patch("Q-05").id}&method=cut_stump")
+
+      assert_equal ["2026-05-15", "lever_pull", 2], plan.values_at("begins_on", "advised", "years")
+      assert_equal %w[treat disposal treat check replant check close], plan["steps"].map { |step| step["kind"] }
+      get "/survey/patches/#{course.patch_id}"
+
+      assert_includes last_response.body, %(href="/decide/courses/#{course.id}")
+      get "/records"
+
+      assert_includes last_response.body, "Advised was pull by hand: The Trans want the oaks free"
+      get "/decide/courses"
+
+      assert_includes last_response.body, "B-02, Oriental bittersweet"
+      assert_equal [course.id], json("/decide/courses.json")["courses"].map { |one| one["id"] }
+    end
+
+    def test_methods_and_rules_as_data
+      methods = json("/decide/methods.json")["methods"]
+      rules = json("/decide/rules.json?at=#{q.id}")
+
+      assert_equal 36, methods.size
+      assert(methods.all? { |method| method["brief"].size > 1 && method["minutes_range"]["low"] < method["minutes_range"]["high"] })
+      assert_equal %w[craft legal safety school], rules["rules"].map { |rule| rule["force"] }.uniq.sort
+      assert_equal [%w[machine 03-15 08-01]], rules["local"].map { |rule| rule.values_at("about", "from", "to") }
+      assert_includes rules["rules"].find { |rule| rule["key"] == "sap_rise" }["decides"], "Q-02"
+      get "/decide/methods/wand"
+
+      assert_equal 404, last_response.status
     end
 
     def test_what_never_goes_has_no_course

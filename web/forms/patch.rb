@@ -17,6 +17,7 @@ module Thistle
             optional(:radius).filled(:float, gt?: 0, lteq?: 1000)
             optional(:infested).filled(:float, gt?: 0)
             optional(:slope).filled(:string, included_in?: Core::Decide::Choices::SLOPES)
+            optional(:footing).filled(:string, included_in?: Core::Decide::Choices::FOOTINGS)
             optional(:light).filled(:string, included_in?: Core::Replant::Shortlist::LIGHTS.keys)
             optional(:moisture).filled(:string, included_in?: Core::Replant::Shortlist::MOISTURES.keys)
             optional(:natives_near).filled(:bool)
@@ -30,8 +31,8 @@ module Thistle
 
         # A form filled from a patch.
         def self.of(patch, units)
-          typed = patch.values.slice(:geometry, :plant_key, :cover_class, :stems, :stem_size, :slope, :light, :moisture, :natives_near, :note,
-                                     :lock_version)
+          typed = patch.values.slice(:geometry, :plant_key, :cover_class, :stems, :stem_size, :slope, :footing, :light, :moisture, :natives_near,
+                                     :note, :lock_version)
           typed.merge!(seen_on: patch.seen_on.iso8601, width: units.from_si(:length, patch.width_m)&.round(1),
                        radius: units.from_si(:length, patch.radius_m)&.round(1), infested: units.from_si(:area, patch.infested_m2)&.round(1))
           new(typed.compact.transform_values(&:to_s), units:, today: Date.new(9999))
@@ -80,7 +81,7 @@ module Thistle
         private
 
         def columns
-          keys = %i[plant_key seen_on cover_class stems stem_size slope light moisture natives_near note]
+          keys = %i[plant_key seen_on cover_class stems stem_size slope footing light moisture natives_near note]
           found = keys.to_h { |key| [key, values[key]] }
           found[:slope] ||= "flat"
           found.merge(width_m: si(:width, :length), radius_m: si(:radius, :length), infested_m2: si(:infested, :area))
