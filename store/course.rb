@@ -38,7 +38,8 @@ module Thistle
       def ask
         db[:tasks].where(course_id: id, done_on: nil).delete
         step = steps_dataset.where(done_on: nil, kind: %w[seed mark treat]).first or return
-        Task.create(patch_id:, course_id: id, kind: "treat", due_on: step.due_on, reason: step.text, source: step.source)
+        reason = step.removal ? "Course: #{step.removal.name.downcase}" : step.text
+        Task.create(patch_id:, course_id: id, kind: "treat", due_on: step.due_on, reason:, source: step.source)
       end
 
       # A treatment was recorded: the step it answers is done, and what lies on the same day with it.

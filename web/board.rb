@@ -24,7 +24,7 @@ module Thistle
 
       # Why a patch wants treating again, in the words of its last check; nil when it does not.
       def again(patch_id)
-        @again ||= Store::Task.where(kind: "treat", done_on: nil).as_hash(:patch_id, :reason)
+        @again ||= Store::Task.where(kind: "treat", done_on: nil).where(Sequel[:due_on] <= today + SOON).as_hash(:patch_id, :reason)
         @again[patch_id]
       end
 
@@ -47,6 +47,11 @@ module Thistle
 
       # What the day is good for, over the work that open patches want.
       def outlook = @outlook ||= OutlookBoard.new(@properties, today, wanted)
+
+      # What the season plans have for this week: [[property, item]].
+      def planned
+        @planned ||= @properties.flat_map { |property| (Store::SeasonPlan.current(property)&.this_week(today) || []).map { |item| [property, item] } }
+      end
 
       # Open tasks that wait for an event which has not come, the likeliest first.
       def awaited
@@ -77,7 +82,7 @@ module Thistle
       def to_h
         { today:, due_count:,
           due: due.map { |t| Answers.task(t).merge(patch: t[:code]) },
-          conditions: outlook.to_h,
+          conditions: outlook.to_h, planned: planned.map { |property, item| { property: property.name, **item.slice(:code, :method, :hours) } },
           awaited: awaited.map { |t| { patch: t[:code], event: JSON.parse(t.event), due_on: t.due_on } },
           reports: reports.map { |r| { id: r.id, seen_on: r.seen_on } },
           hygiene: hygiene.map { |property, plants| { property: property.name, in_seed: plants.map(&:key) } },

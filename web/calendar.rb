@@ -14,7 +14,7 @@ module Thistle
         @property, @today = property, today
       end
 
-      def entries = @entries ||= windows + seeds + tasks + hours
+      def entries = @entries ||= windows + seeds + tasks + planned + hours
 
       def to_ics
         Formats::Ics.write(entries, name: property.name, zone: property.clock.name, stamp: Time.now.utc)
@@ -65,6 +65,19 @@ module Thistle
           plant = task[:plant_key] && Core::Knowledge.shipped.plant(task[:plant_key]).name
           title = "#{Store::Task::KINDS[task.kind]} #{[task[:code], plant].compact.join(", ")}"
           entry("task-#{task.id}", kind: "Tasks", title:, text: task.reason, from: task.due_on, to: task.due_on)
+        end
+      end
+
+      # Weeks of the season plan.
+      def planned
+        plan = Store::SeasonPlan.current(property) or return []
+
+        plan.answered[:items].map do |item|
+          monday = Date.iso8601(item[:week])
+          removal = Core::Knowledge.shipped.removal(item[:method])
+          entry("plan-#{item[:patch]}-#{item[:week]}", kind: "Planned", title: "#{item[:code]}: #{removal.name.downcase}",
+                                                       from: monday, to: monday + 6,
+                                                       text: "#{item[:hours].round(1)} crew hours by the season plan. The day itself decides.")
         end
       end
 

@@ -217,6 +217,21 @@ module Thistle
       assert_includes last_response.body, "Q-07 is held where its window is not open, or it takes more hours than any week has"
     end
 
+    # What is planned for this week stands on Today until it is worked on, and in the calendar.
+    def test_a_plan_reaches_today_and_the_calendar
+      send_form :post, "/decide/plan", at: q.id, **PLAN
+      first = json("/.json")["planned"].first
+      get "/season/calendar.ics?at=#{q.id}"
+
+      assert_includes last_response.body, "#{first["code"]}: #{Core::Knowledge.shipped.removal(first["method"]).name.downcase}"
+      get "/"
+
+      assert_includes last_response.body, "Planned for this week"
+      Store::Treatment.record(patch(first["code"]), q.site(Testing::TODAY), done_on: Testing::TODAY, method_key: first["method"], crew_size: 3, hours: 2)
+
+      refute_includes json("/.json")["planned"].map { |item| item["code"] }, first["code"]
+    end
+
     # A season that runs over New Year has work on both sides of it.
     def test_a_plan_over_new_year
       send_form :post, "/decide/plan", at: q.id, **PLAN, from: "2026-11-02", weeks: "30", hours: "3"
