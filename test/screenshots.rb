@@ -44,8 +44,12 @@ module Thistle
       Store::Report.write(patch.property, Core::Identify::Key.new(seen, site: patch.property.site(Testing::TODAY), region: patch.property.region), patch:).id
     end
 
-    # A season of the preserve's crew.
+    # A season of the preserve's crew, and the course of one patch.
     def solve
+      patch = Testing.patch("Q-05")
+      desk = Web::CourseDesk.new({ "method" => "cut_stump" }, patch, Testing::TODAY)
+      typed = { "person" => "M. Oakes", "reason" => "The lever breaks the bank above the trail." }
+      desk.begin(Web::Forms::Course.new(typed, units: patch.property.measures, today: Testing::TODAY))
       property = Store::Property.first
       asked = { from: Testing::TODAY, weeks: 26, hours: 12, other: {}, goal: "stop_spread", weights: Core::Knowledge.shipped.goals["stop_spread"].weights, pins: [], bans: [] }
       Web::Planner.new(Store::SeasonPlan.create(property_id: property.id, asked: JSON.generate(asked)), Testing::TODAY).call
@@ -53,7 +57,7 @@ module Thistle
 
     def take(name, path, size)
       resize size
-      visit format(path, %w[Q-04 Q-05 Q-06 Q-07].to_h { |code| [code.downcase.delete("-").to_sym, Testing.patch(code).id] }.merge(report: @report, course: Store::Course.first.id))
+      visit format(path, %w[Q-04 Q-05 Q-06 Q-07].to_h { |code| [code.downcase.delete("-").to_sym, Testing.patch(code).id] }.merge(report: @report, course: Testing.patch("Q-05").course.id))
       page.has_css?("#map[data-ready]") if page.has_css?("#map", wait: 0)
       sleep 0.4
       page.driver.save_screenshot("#{FOLDER}/#{name}.png")
