@@ -232,6 +232,13 @@ module Thistle
       refute_includes json("/.json")["planned"].map { |item| item["code"] }, first["code"]
     end
 
+    def test_only_patches_of_the_property_are_held
+      send_form :post, "/decide/plan", at: q.id, **PLAN
+      send_form :post, "/decide/plan/#{Store::SeasonPlan.last.id}/again", patch: patch("P-04").id, wish: "pin"
+
+      assert_equal 404, last_response.status
+    end
+
     # A season that runs over New Year has work on both sides of it.
     def test_a_plan_over_new_year
       send_form :post, "/decide/plan", at: q.id, **PLAN, from: "2026-11-02", weeks: "30", hours: "3"

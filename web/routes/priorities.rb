@@ -54,7 +54,7 @@ module Thistle
           app.post "/decide/plan/:id/again" do
             plan = of_property(Store::SeasonPlan, params["id"])
             asked = plan.asked_for
-            patch = params["patch"].to_i
+            patch = plan.property.live_patches.first(id: params["patch"].to_i)&.id || halt(404)
             %w[pins bans].each { |kind| asked[kind] = asked.fetch(kind, []).reject { |wish| wish["patch"] == patch } }
             wish = { "patch" => patch, "method" => params["method"], "week" => params["week"] }.reject { |_, value| value.nil? || value.to_s.empty? }
             asked["pins"] << wish if params["wish"] == "pin"
