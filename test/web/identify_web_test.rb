@@ -1,0 +1,170 @@
+# frozen_string_literal: true
+
+require "nokogiri"
+require "support/web"
+require_relative "../formats/image_test"
+
+module Thistle
+  # Naming a plant, asking someone who knows, finding, practising: through the pages.
+  class IdentifyWebTest < RackTest
+    def test_what_was_seen_is_kept_unsettled_until_it_decides
+      id = patch("Q-11").id
+      send_form :post, "/identify/observations", patch: id, c: { habit: "vine", leaf_margin: "toothed" }
+
+      assert_equal ["reported", 2], [patch("Q-11").state, patch("Q-11").observations.size]
+      seen = { habit: "vine", climbs_by: "twining", leaf_margin: "toothed", flower_cluster: "axils", flower_colour: "green", leaf_shape: "round",
+               root_colour: "orange", leaf_length: "8" }
+      send_form :post, "/identify/observations", patch: id, c: seen
+
+      assert_equal %w[standing oriental_bittersweet], [patch("Q-11").state, patch("Q-11").plant_key]
+      send_form :post, "/identify/observations", patch: id, c: { habit: "" }
+
+      assert_equal 422, last_response.status
+    end
+
+    # A sheet for a specialist, with a photograph that knows where it was taken; the answer settles the patch.
+    def test_a_report_goes_out_and_its_answer_settles_the_patch
+      send_form :post, "/identify/reports", patch: patch("Q-11").id, c: { habit: "vine", leaf_margin: "toothed" }
+      report = Store::Report.last
+      path = "/identify/reports/#{report.id}"
+      upload = ->(bytes, name) { Rack::Test::UploadedFile.new(StringIO.new(bytes), "image/jpeg", true, original_filename: name) }
+      send_form :post, "#{path}/photos", photos: [upload.call("not a picture", "notes.jpg")]
+
+      assert_equal 422, last_response.status
+      assert_includes last_response.body, "“notes.jpg” is not a JPEG or PNG picture"
+      send_form :post, "#{path}/photos", photos: [upload.call(ImageTest.jpeg, "leaf.jpg")]
+      get "/identify/photos/#{report.photos.first.id}"
+
+      refute_includes last_response.body, "Exif"
+      assert_equal "image/jpeg", last_response.media_type
+
+      row = CSV.parse(get("#{path}/occurrence.csv").body, headers: true).first
+
+      assert_equal ["2026-05-12", "unverified", "what kind of plant: vine; leaf edge: toothed"], row.values_at("eventDate", "identificationVerificationStatus", "occurrenceRemarks")
+      assert_in_delta patch("Q-11").shape.centre.last, row["decimalLatitude"].to_f, 1e-5
+      send_form :post, "#{path}/answer", answer_key: "oriental_bittersweet", answered_on: "2026-05-30", answered_by: ""
+
+      ["is in the future", "must be filled|is missing"].each { |text| assert_match(/#{text}/, last_response.body) }
+      send_form :post, "#{path}/answer", answer_key: "oriental_bittersweet", answered_on: "2026-05-12", answered_by: "R. Lindqvist"
+
+      assert_equal %w[standing oriental_bittersweet], [patch("Q-11").state, patch("Q-11").plant_key]
+      assert_equal ["oriental_bittersweet", nil], json("#{path}.json").values_at("answer", "answer_note")
+      assert_includes get("/identify/reports").body, "named by R. Lindqvist"
+    end
+
+    def test_a_report_without_a_place_takes_the_photographs_place
+      send_form :post, "/identify/reports", c: { habit: "vine" }
+      report = Store::Report.last
+
+      assert_nil report.latitude
+      report.attach(Formats::Image.new("leaf.jpg", ImageTest.jpeg))
+
+      assert_in_delta 38.0012, report.latitude, 1e-6
+    end
+
+    # Common and scientific names, synonyms, misspellings, a code; nothing for nonsense.
+    def test_plants_are_found_by_any_name_and_misspelled
+      found = ->(query) { json("/find.json?q=#{CGI.escape(query)}")["plants"].map { |row| row["key"] } }
+
+      { "bittersweet" => "oriental_bittersweet", "lonicera maackii" => "amur_honeysuckle", "Polygonum cuspidatum" => "japanese_knotweed",
+        "creeping charlie" => "ground_ivy", "japaneese knotwede" => "japanese_knotweed", "buckthron" => "common_buckthorn", "ailanthis" => "tree_of_heaven",
+        "garlick mustard" => "garlic_mustard" }.each { |query, key| assert_includes found.call(query).first(4), key, query }
+      assert_empty found.call("zzxxqq") + found.call("%") + found.call("")
+      assert_includes json("/find.json?q=q-0")["patches"].map { |row| row["code"] }, "Q-01"
+    end
+
+    # A plant that is watched for here is reported before anything is removed; a report opens the rest again.
+    def test_what_is_new_here_is_reported_first
+      id = patch("Q-04").id
+      going = -> { json("/decide.json?patch=#{id}&soil=moist")["verdicts"].select { |v| v["verdict"] == "go" }.map { |v| v["method"] } }
+
+      assert_includes going.call, "hand_pull"
+      send_form :post, "/identify/plants/amur_honeysuckle/watch"
+
+      assert_equal ["report_only"], going.call - %w[seed_collect tag_and_return]
+      assert_includes get("/identify/plants/amur_honeysuckle").body, "report it before anyone removes it"
+      send_form :post, "/identify/reports", patch: id, c: { habit: "shrub", pith: "hollow" }
+
+      assert_includes going.call, "hand_pull"
+      assert_includes get("/identify/plants/gamba_grass").body, "does not know it from North America, middle"
+    end
+
+    def test_what_cannot_be_read_is_refused_in_words
+      ["/identify?c[habit]=%FF", "/identify?c[leaf_length]=%FF", "/find?q=%FF%FE", "/decide?plant=%C3"].each do |path|
+        get path
+
+        assert_equal 400, last_response.status, path
+        assert_includes last_response.body, "not UTF-8"
+      end
+      { "/identify?c[nose]=long" => "not a character", "/identify?c[pith]=blue" => "not a state", "/identify?not[pith][]=blue" => "not a state" }.each do |path, words|
+        get path
+
+        assert_equal 422, last_response.status, path
+        assert_includes last_response.body, words
+      end
+      assert_equal [404, 404], ["/identify/duel/kudzu/kudzu", "/identify/reports/999"].map { |path| get(path).status }
+    end
+
+    def test_numbers_are_typed_in_the_propertys_units_and_refused_in_words
+      metric, inches = json("/identify.json?c[leaf_length]=7.62&in=metric"), json("/identify.json?c[leaf_length]=3&in=us")
+
+      assert_equal metric["candidates"], inches["candidates"]
+      get "/identify?c[habit]=shrub&c[leaf_length]=long"
+
+      assert_includes last_response.body, "“long” is not a number"
+      assert_includes last_response.body, 'value="long"'
+      assert_equal({ "shrub" => 1 }, json("/identify.json?c[habit]=shrub&c[pith]=unknown")["observed"].values.tally)
+    end
+
+    # Every state of every character has a drawing of its own, light enough for a phone.
+    def test_every_state_is_drawn
+      drawings = Web::Glyphs.drawings
+      states = Core::Knowledge.shipped.characters.values.reject(&:measured?).flat_map { |c| c.states.keys.map { |state| "#{c.key}-#{state}" } }
+
+      assert_empty states - drawings.keys
+      alike = drawings.group_by { |id, _| id[/\A\w+/] }.values.flat_map { |group| group.group_by(&:last).values.select { |same| same.size > 1 }.map { |same| same.map(&:first) } }
+
+      assert_empty alike
+      sprite = get("/img/glyphs.svg").body
+
+      assert_empty Nokogiri::XML(sprite).errors
+      assert_operator sprite.bytesize, :<, 200_000
+    end
+
+    # A plant page says how it lives, comes back, travels, where, what backfires; in inches where the property says so.
+    def test_a_plant_page_tells_the_whole_plant
+      page = Nokogiri::HTML(get("/identify/plants/himalayan_blackberry").body).text.squeeze
+
+      ["sprouts from the crown, roots where stems touch the ground", "by birds and other animals", "A weed in North America, west and Australia", "What backfires",
+       "10 to 22 cm", "also Armenian blackberry"].each { |text| assert_includes page, text.squeeze }
+      get "/?at=#{Store::Property.first(units: "us").id}"
+
+      assert_includes get("/identify/plants/himalayan_blackberry").body, "3.94 to 8.66 in"
+    end
+
+    def test_practice_is_kept_by_person
+      send_form :post, "/identify/practice/person", person: "T. Abara"
+      card = json("/identify/practice.json")
+
+      assert_equal 4, card["options"].size
+      send_form :post, "/identify/practice", answer: "nonsense"
+
+      assert_equal 422, last_response.status
+      send_form :post, "/identify/practice", answer: card["options"].keys.first
+
+      assert_match(/Right|Not this time/, last_response.body)
+      row = Store::Practised.last
+
+      assert_equal ["T. Abara", card["options"].keys.first, Testing::TODAY], [row.person, row.answer_key, row.on]
+      moves = json("/identify/practice.json?kind=method&next=1")["options"]
+
+      assert_includes 2..4, moves.size
+      send_form :post, "/identify/practice", kind: "method", answer: moves.keys.first
+
+      assert_match(/The verdict is <b>(go|wait|no)/, last_response.body)
+      told = Core::Knowledge.shipped.removal(moves.keys.first).cautions.map { |key| Core::Knowledge.shipped.cautions[key]["text"] }
+
+      told.each { |text| assert_includes last_response.body, Rack::Utils.escape_html(text) }
+    end
+  end
+end
