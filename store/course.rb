@@ -27,7 +27,6 @@ module Thistle
       def otherwise? = !advised_key.nil? && advised_key != method_key
       def open_steps = steps.reject(&:done_on)
       def next_step = open_steps.first
-      def done? = steps.any? && open_steps.empty?
 
       def add_step(step)
         CourseStep.create(course_id: id, kind: step.kind.to_s, due_on: step.on, until_on: step.to, text: step.text, source: step.source,

@@ -44,9 +44,6 @@ module Thistle
           clean_site: bench.removals.any? { |r| r.is?(:harvest) } }.fetch(fact)
       end
 
-      # The address that carries these answers to another page.
-      def query = @params.except("splat", "captures").select { |_, value| value.is_a?(String) && !value.empty? }
-
       private
 
       def base(today)

@@ -25,9 +25,7 @@ module Thistle
         GOALS.find { |_, goal| Core::Decide::Priority::TERMS.keys.all? { |key| goal.weights.fetch(key, 0) == @weights.fetch(key, 0).to_i } }&.first
       end
 
-      def kept? = @weights == @property.rank_weights
       def patch(id) = @ranking.patch(id)
-      def choices(id) = @ranking.choices.fetch(id)
 
       # Each part's share of a row's score, for the drawn bar: [[key, x, width]], 0 to 100 for all weights together.
       def stack(row)

@@ -55,8 +55,10 @@ module Thistle
           def fire(one)
             return 0 unless one.choices.plant.is?(:flammable)
 
-            one.place.building_m && one.place.building_m < HOME_M ? 1 : 0.6
+            near_home?(one) ? 1 : 0.6
           end
+
+          def near_home?(one) = one.place.building_m && one.place.building_m < HOME_M
         end
       end
     end

@@ -53,8 +53,7 @@ module Thistle
           def fire(one)
             return "does not carry fire" unless one.choices.plant.is?(:flammable)
 
-            home = one.place.building_m
-            home && home < Parts::HOME_M ? "burns hard, a building {length:#{home.round}} away" : "burns hard"
+            Parts.near_home?(one) ? "burns hard, a building {length:#{one.place.building_m.round}} away" : "burns hard"
           end
         end
       end
