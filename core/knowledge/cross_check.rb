@@ -23,7 +23,10 @@ module Thistle
           check_schools
           check_zones
           check_season
-          @knowledge.returns.each { |key, row| known([row["source"]], @knowledge.sources, "returns.yml", key) }
+          @knowledge.returns.each do |key, row|
+            known([row["source"]], @knowledge.sources, "returns.yml", key)
+            known(row.fetch("methods", []), @knowledge.methods_of_removal, "returns.yml", key)
+          end
         end
 
         private

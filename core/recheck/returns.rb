@@ -6,8 +6,9 @@ module Thistle
       # When to come back after a treatment: every entry of knowledge/returns.yml that fits plant and method,
       # turned into a date at the site.
       class Returns
-        # event: what it waits for (Season::Event), where it waits for weather or a mark of the year.
-        Visit = Value.define(:key, :due_on, :kind, :text, :source, :event)
+        # event: what it waits for (Season::Event), where it waits for weather or a mark of the year; happened_on: its day,
+        # once it has come.
+        Visit = Value.define(:key, :due_on, :kind, :text, :source, :event, :happened_on)
         NEAR = 20 # days: a yearly look that close to another visit is the same visit
         MAX_YEARS = 10
 
@@ -30,13 +31,18 @@ module Thistle
         def fits?(row)
           traits = row["traits"]&.map(&:to_sym)
           tags = row["tags"]&.map(&:to_sym)
+          return row["methods"].include?(@removal.key) if row["methods"]
+
           (traits.nil? || @plant.is?(*traits)) && (tags.nil? || @removal.is?(*tags)) && (@removal.removes? || tags)
         end
 
         def visit(key, row)
-          event = Season::Event.read(row["when"]) unless row["when"]["days"]
-          due = event ? event.due(@site, @done_on) : @done_on + row["when"]["days"]
-          due && Visit.new(key:, due_on: due, kind: row["kind"], text: row["text"], source: row["source"], event:)
+          told = { key:, kind: row["kind"], text: row["text"], source: row["source"] }
+          return Visit.new(**told, due_on: @done_on + row["when"]["days"]) if row["when"]["days"]
+
+          event = Season::Event.read(row["when"])
+          outcome = event.resolve(@site, @done_on)
+          outcome.date && Visit.new(**told, event:, due_on: outcome.date + event.after, happened_on: outcome.happened? ? outcome.date : nil)
         end
 
         def years(key, row)

@@ -58,10 +58,11 @@ module Thistle
 
         private
 
-        # The first day of measured weather and forecast that does it; else the median of the futures.
+        # The first day of measured weather and forecast that does it; else the median of the futures. What is only usual, or
+        # a region's broad value, has not happened here.
         def weather(site, since)
           from = since + 1
-          known = from > site.horizon ? [] : site.days(from..site.horizon)
+          known = (from..site.horizon).map { |date| site.day(date) }.map { |day| day if TOLD.include?(day.standing) }
           at = first(known)
           return later(site, from) unless at
 
@@ -76,13 +77,17 @@ module Thistle
           Outcome.new(date: [middle, site.horizon + 1].max, standing: :expected)
         end
 
-        def first(days) = kind == :rain ? soaked(days) : days.each_index.select { |n| days[n].tmin <= FROST }[count - 1]
+        TOLD = %i[measured forecast].freeze
+        private_constant :TOLD
+
+        # The place of the day that does it; a day that nobody measured (nil) does nothing.
+        def first(days) = kind == :rain ? soaked(days) : days.each_index.select { |n| days[n] && days[n].tmin <= FROST }[count - 1]
 
         def soaked(days)
           sum = 0.0
           days.index.with_index do |day, n|
-            sum += day.rain || 0
-            sum -= days[n - within].rain || 0 if n >= within
+            sum += day&.rain || 0
+            sum -= days[n - within]&.rain || 0 if n >= within
             sum >= mm - 1e-9
           end
         end
