@@ -8,15 +8,20 @@ module Thistle
         # swayed: names of the methods whose verdict an answer decides, those that the plant's file names first; named: how
         # many of them it names.
         Asked = Value.define(:fact, :text, :swayed, :named)
+        # What is asked, the answers that are tried, and the one that never opens what safety holds shut.
+        Question = Value.define(:text, :answers, :safe)
         QUESTIONS = {
-          natives_near: ["Are there desirable plants in reach?", [true, false]], water_m: ["How far is the nearest water?", [5.0, 300.0]],
-          licensed: ["Is someone here whom the law allows to apply herbicide?", [true, false]],
-          cover: ["How much of the ground does it cover?", [15.0, 62.5, 85.0]], slope: ["How steep is the ground?", %w[flat steep]],
-          size: ["How thick are the stems?", %w[seedling thumb wider]], crew: ["How many people are here?", [1, 6]],
-          full_cover: ["Is there full cover, and training against the sap?", [true, false]],
-          burn_permit: ["Are there a permit and a trained burn crew?", [true, false]],
-          clean_site: ["Was anything ever sprayed or dumped here?", [true, false]]
-        }.freeze
+          natives_near: ["Are there desirable plants in reach?", [true, false], true],
+          water_m: ["How far is the nearest water?", [5.0, 300.0], 5.0],
+          licensed: ["Is someone here whom the law allows to apply herbicide?", [true, false], false],
+          cover: ["How much of the ground does it cover?", [15.0, 62.5, 85.0], 15.0],
+          slope: ["How steep is the ground?", %w[flat steep], "steep"],
+          size: ["How thick are the stems?", %w[seedling thumb wider], "wider"],
+          crew: ["How many people are here?", [1, 6], 1],
+          full_cover: ["Is there full cover, and training against the sap?", [true, false], false],
+          burn_permit: ["Are there a permit and a trained burn crew?", [true, false], false],
+          clean_site: ["Is it sure that nothing was ever sprayed or dumped here?", [true, false], false]
+        }.transform_values { |text, answers, safe| Question.new(text:, answers:, safe:) }.freeze
 
         def initialize(bench)
           @bench, @now = bench, bench.situation
@@ -25,17 +30,17 @@ module Thistle
 
         # [Asked], the one that sways most first.
         def asked
-          QUESTIONS.filter_map { |fact, (text, answers)| question(fact, text, answers) }.sort_by { |asked| [-asked.named, -asked.swayed.size] }
+          QUESTIONS.filter_map { |fact, question| ask(fact, question) }.sort_by { |asked| [-asked.named, -asked.swayed.size] }
         end
 
         private
 
-        def question(fact, text, answers)
+        def ask(fact, question)
           return unless @now[fact].nil?
 
-          situations = answers.map { |answer| @now.with(fact => answer) }
+          situations = question.answers.map { |answer| @now.with(fact => answer) }
           swayed = @bench.removals.select { |removal| sways?(fact, removal, situations) }
-          Asked.new(fact:, text:, swayed: swayed.map(&:name), named: (swayed & @bench.named).size) if swayed.any?
+          Asked.new(fact:, text: question.text, swayed: swayed.map(&:name), named: (swayed & @bench.named).size) if swayed.any?
         end
 
         # Does the answer decide what a rule says of a method that nothing known already forbids?

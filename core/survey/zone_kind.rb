@@ -10,13 +10,6 @@ module Thistle
           forbids&.any? { |tag| tag == "herbicide" ? removal.herbicide? : removal.is?(tag.to_sym) }
         end
       end
-
-      # A zone seen from a patch: m from edge to edge, 0 where they touch, and the distance to keep from it.
-      Nearby = Value.define(:id, :kind, :name, :distance_m, :keep_m) do
-        def touches? = distance_m.zero?
-        def within? = distance_m <= keep_m
-        def label = name || Knowledge.shipped.zone_kinds.fetch(kind).label
-      end
     end
   end
 end
