@@ -14,17 +14,19 @@ module Thistle
       VERDICTS = { "add" => "added", "change" => "changed", "double" => "doubled", "absent" => "kept as not there",
                    "same" => "the same already", "refuse" => "refused" }.freeze
 
-      # features: hashes of geometry, name, properties, notes. Nothing reaches the map yet.
+      # features: hashes of geometry, name, properties, notes. Nothing reaches the map yet. Rows go in by slices, so that other
+      # writers get their turn; what fails half-way leaves nothing.
       def self.draft(property, filename, features, format: nil)
-        db.transaction do
-          headers = features.flat_map { |f| f.properties.keys }.uniq
-          arrival = create(property_id: property.id, filename:, format:, report: "[]", status: "draft", total: features.size,
-                           mapping: JSON.generate(Mapping.for(headers)))
-          features.each_slice(SLICE).with_index do |slice, n|
-            Bulk.insert(:arrival_rows, slice.each_with_index.map { |f, m| row_of(arrival, f, (n * SLICE) + m + 1) })
-          end
-          arrival
+        headers = features.flat_map { |f| f.properties.keys }.uniq
+        arrival = create(property_id: property.id, filename:, format:, report: "[]", status: "failed", total: features.size,
+                         fault: "Not all of it was read.", mapping: JSON.generate(Mapping.for(headers)))
+        features.each_slice(SLICE).with_index do |slice, n|
+          db.transaction { Bulk.insert(:arrival_rows, slice.each_with_index.map { |f, m| row_of(arrival, f, (n * SLICE) + m + 1) }) }
         end
+        arrival.update(status: "draft", fault: nil)
+      rescue StandardError
+        arrival&.delete
+        raise
       end
 
       def self.row_of(arrival, feature, row)
@@ -39,8 +41,13 @@ module Thistle
       def reading = Core::Survey::Columns::Reading.new(columns, Core::Knowledge.shipped)
       def counts = @counts ||= arrival_rows_dataset.unordered.group_and_count(:verdict).as_hash(:verdict, :count)
       def draft? = status == "draft"
-      def busy? = %w[looking taking].include?(status)
+      def busy? = %w[looking taking].include?(status) && (job ? job.running? && !job.lost? : false)
       def taken? = status == "taken" && undone_at.nil?
+      def takeable? = draft? || status == "failed"
+
+      # How far the work on it is; any process may ask.
+      def job = @job ||= Job.of("arrival", self)
+      def done_rows = job ? job.done : done
 
       # Remembers the mapping for files of the same columns.
       def map(chosen, **ways)
@@ -48,33 +55,77 @@ module Thistle
         update(mapping: JSON.generate(chosen), **ways)
       end
 
-      # What would happen, row by row, written beside each row; nothing else changes. Told how far it is through a block.
-      def dry_run(seen_on:, &progress)
-        @counts = nil
-        db.transaction { DryRun.new(self, seen_on:).call(&progress) }
-        update(status: "draft")
+      # The dry run: what would happen, row by row, written beside each row. At once when it is short.
+      def look(seen_on:)
+        claim("looking", from: %w[draft failed]) or return
+        later("draft", at_once: total <= AT_ONCE) do |job|
+          DryRun.new(self, seen_on:).call { |count| job.at(count) }
+        end
       end
 
-      # Takes it all in one transaction. Told how far it is through a block, now and then.
-      def take(seen_on:, &progress)
-        update(status: "taking", done: 0, fault: nil)
-        Taking.new(self, seen_on:).call(&progress)
-        update(status: "taken", done: total)
-      rescue StandardError => e
-        update(status: "failed", fault: e.is_a?(Core::BadInput) ? e.message : "Something went wrong on our side (#{e.class}). Nothing was taken.")
-        raise unless e.is_a?(Core::BadInput)
+      AT_ONCE = 2000 # rows that are looked over while the page waits
+
+      # Takes it onto the map, whole or not at all. Of two people who ask at once, one does it.
+      def take(seen_on:, at_once: false)
+        claim("taking", from: %w[draft failed]) or return
+        later("taken", at_once:) do |job|
+          Taking.new(self, seen_on:).call { |count| job.at(count) }
+        end
       end
 
       # Takes the whole arrival back: what was added goes, what was changed is as it was. Raises BadInput when something
-      # that it changed has been changed since.
+      # that it changed has been changed since, and when there is nothing to take back.
       def undo
         db.transaction do
-          Change.undoable.where(id: arrival_rows_dataset.exclude(change_id: nil).unordered.select(:change_id)).all.each(&:take_back)
+          unless this.where(status: "taken", undone_at: nil).update(undone_at: Time.now.utc) == 1
+            raise Core::BadInput.new("Nothing of #{filename} is on the map.", field: :undo)
+          end
+
+          journal.each(&:take_back)
           patches_dataset.live.update(deleted_at: Time.now.utc)
           Search.where(arrival_id: id).update(deleted_at: Time.now.utc)
-          update(undone_at: Time.now.utc)
-          Overlaps.settle(property)
         end
+        refresh
+        Overlaps.settle(property)
+      end
+
+      # Whose work was cut off: nothing of it stays, and it can be asked for again. all: at start, when no work of this
+      # process can be running.
+      def self.recover(all: false)
+        where(status: %w[looking taking]).all.each do |arrival|
+          next if arrival.busy? && !(all && arrival.job.pid == Process.pid)
+
+          arrival.job&.fail_with(Job::LOST)
+          arrival.give_up(Job::LOST)
+        end
+      end
+
+      # Nothing of it reached the map.
+      def give_up(words)
+        Taking.clear_away(self)
+        update(status: "failed", fault: words)
+      end
+
+      # The journal's entries of what it changed, the last first.
+      def journal = Change.undoable.where(id: arrival_rows_dataset.exclude(change_id: nil).unordered.select(:change_id)).all
+
+      private
+
+      # One of those who ask at the same time gets it.
+      def claim(status, from:)
+        return unless this.where(status: from).update(status:, fault: nil) == 1
+
+        @counts = @job = nil
+        refresh
+      end
+
+      def later(ends_as, at_once:)
+        Job.public_send(at_once ? :now : :later, "arrival", self, total:, failed: method(:give_up)) do |job|
+          yield job
+          update(status: ends_as, done: total)
+        end
+        @counts = @job = nil
+        refresh
       end
     end
   end

@@ -7,18 +7,19 @@ module Thistle
       many_to_one :patch, class: "Thistle::Store::Patch"
       many_to_one :treatment, class: "Thistle::Store::Treatment"
 
-      # Adds a check, ticks off the visits it answers, asks for treatment where something lives, moves the patch.
+      include Amendable
+
+      # Adds a look at what came back; visits, the course and the patch's state follow.
       def self.record(patch, **fields)
         db.transaction do
-          check = create(patch_id: patch.id, treatment_id: patch.last_treatment&.id, **fields)
-          check.answer_tasks
-          patch.course&.checked(check.checked_on)
-          patch.update(cover_class: check.cover_class) if check.cover_class
+          check = create(patch_id: patch.id, cover_before: patch.cover_class, **fields)
           patch.follow_records
-          check
+          patch.figures.follow_cover
+          check.refresh
         end
       end
 
+      def on = checked_on
       def alive = resprouts + missed + seedlings
       def live? = alive.positive? || (cover_class || 0) > 1
 
@@ -30,20 +31,18 @@ module Thistle
         @control = treated && resprouts <= treated ? Core::Recheck::Control.of(treated:, alive: resprouts) : nil
       end
 
-      # Visits due by the day of the check, or within two weeks after it, count as made; what it finds
-      # takes the place of what an earlier check asked for.
-      def answer_tasks
-        patch.tasks_dataset.where(done_on: nil, kind: "treat", treatment_id: nil, course_id: nil).update(done_on: checked_on)
-        patch.tasks_dataset.where(done_on: nil, kind: "check").where(Sequel[:due_on] <= checked_on + 14).update(done_on: checked_on)
-        return unless live?
-
-        Task.create(patch_id:, kind: "treat", due_on: checked_on, source: "common_practice", reason: again)
-      end
-
+      # What it asks for, where something lives.
       def again
         found = { "alive" => resprouts, "missed" => missed, "seedlings" => seedlings }.select { |_, n| n.positive? }
         words = found.map { |what, n| "#{n} #{what}" }
         "Treat again: #{words.empty? ? "cover is left" : words.join(", ")}"
+      end
+
+      private
+
+      def follow
+        super
+        patch.figures.follow_cover
       end
     end
   end

@@ -17,7 +17,7 @@ module Thistle
           made = create(patch_id: patch.id, method_key: removal.key, advised_key: advised, reason:, person:, chosen_on: today,
                         hours: course.hours, years: course.years)
           course.steps.each { |step| made.add_step(step) }
-          made.ask
+          patch.follow_records
           made
         end
       end
@@ -33,44 +33,18 @@ module Thistle
                           method_key: step.removal&.key)
       end
 
-      # Today asks for the next treatment of the course.
-      def ask
-        db[:tasks].where(course_id: id, done_on: nil).delete
-        step = steps_dataset.where(done_on: nil, kind: %w[seed mark treat]).first or return
-        reason = step.removal ? "Course: #{step.removal.name.downcase}" : step.text
-        Task.create(patch_id:, course_id: id, kind: "treat", due_on: step.due_on, reason:, source: step.source)
-      end
-
-      # A treatment was recorded: the step it answers is done, and what lies on the same day with it.
-      def follow(treatment)
-        step = open_steps.find { |one| one.method_key == treatment.method_key && one.due_on <= treatment.done_on + EARLY } or return
-        open_steps.select do |one|
-          one.id == step.id || (one.kind == "disposal" && one.due_on == step.due_on)
-        end.each { |one| one.update(done_on: treatment.done_on) }
-        associations.clear
-        ask
-      end
-
-      EARLY = 60 # days before a step's day that a treatment still answers it
-
-      # A check was recorded: the look that was due nearest is done.
-      def checked(on)
-        open_steps.select do |step|
-          step.kind == "check" && step.due_on <= on + EARLY
-        end.min_by { |step| (step.due_on - on).to_i.abs }&.update(done_on: on)
-        associations.clear
-      end
-
       def leave
-        db[:tasks].where(course_id: id, done_on: nil).delete
-        update(left_at: Time.now.utc)
+        db.transaction do
+          update(left_at: Time.now.utc)
+          patch.follow_records
+        end
       end
 
       def resume
         db.transaction do
           patch.courses_dataset.live.each(&:leave)
           update(left_at: nil)
-          ask
+          patch.follow_records
         end
       end
     end

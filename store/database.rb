@@ -9,8 +9,9 @@ module Thistle
     # Opening it backs it up when its schema is older than the code, then brings it up to date.
     module Database
       MIGRATIONS = "#{ROOT}/store/migrations".freeze
-      # A large import holds the file for a while; others wait.
-      PRAGMAS = ["PRAGMA journal_mode=WAL", "PRAGMA foreign_keys=ON", "PRAGMA synchronous=FULL", "PRAGMA busy_timeout=60000"].freeze
+      PRAGMAS = ["PRAGMA journal_mode=WAL", "PRAGMA foreign_keys=ON", "PRAGMA synchronous=FULL"].freeze
+      WAIT_MS = 20_000 # that a writer waits for its turn
+      CONNECTIONS = 32 # a thread each, background work too
 
       class << self
         attr_reader :path
@@ -24,7 +25,7 @@ module Thistle
           @path = path
           Sequel.extension :migration
           Sequel.default_timezone = :utc
-          db = Sequel.sqlite(path, max_connections: 8, after_connect: ->(raw) { PRAGMAS.each { |sql| raw.execute(sql) } })
+          db = Sequel.sqlite(path, max_connections: CONNECTIONS, pool_timeout: 30, after_connect: method(:prepare))
           db.transaction_mode = :immediate # a writer waits for its turn at the start, where waiting is safe
           bring_up_to_date(db, path)
           Sequel::Model.plugin :timestamps, update_on_create: true
@@ -33,7 +34,24 @@ module Thistle
 
         def close = Sequel::Model.db.disconnect
 
+        # A fault of the file, in words: what is wrong, and what to do.
+        def said(error)
+          FAULTS.find { |sign, _| error.message.match?(sign) }&.last || BROKEN
+        end
+
+        BROKEN = "it is not a file of this program, or it is broken. Restore a copy with bin/thistle restore."
+        FAULTS = { /full/i => "the disk is full. Make room, then try again.",
+                   /readonly|read-only|unable to open/i => "it is read-only, or its folder is. Give this user the right to write there.",
+                   /locked|busy/i => "another program holds it. Close that, then try again." }.freeze
+
         private
+
+        # Waiting for the file sleeps in Ruby: SQLite's own wait would hold the interpreter's lock, so that whoever has the
+        # file could not finish.
+        def prepare(raw)
+          raw.busy_handler_timeout = WAIT_MS
+          PRAGMAS.each { |sql| raw.execute(sql) }
+        end
 
         def bring_up_to_date(db, path)
           return if Sequel::Migrator.is_current?(db, MIGRATIONS)

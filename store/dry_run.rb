@@ -31,11 +31,14 @@ module Thistle
       def call
         db = Patch.db
         rows = db[:arrival_rows].where(arrival_id: @arrival.id).order(:row).select(:id, :row, :name, :geometry, :properties, :notes)
-        rows.each_slice(Arrival::SLICE).with_index do |slice, n|
+        rows.select_map(:id).each_slice(Arrival::SLICE).with_index do |ids, n|
+          slice = rows.where(id: ids).all
           told = slice.map { |row| [row[:id], *judge(row)] }
-          settle_shapes(db)
-          told.group_by { |_, *answer| answer }.each do |(verdict, reason, patch_id), same|
-            db[:arrival_rows].where(id: same.map(&:first)).update(verdict:, reason:, patch_id:)
+          db.transaction do
+            settle_shapes(db)
+            told.group_by { |_, *answer| answer }.each do |(verdict, reason, patch_id), same|
+              db[:arrival_rows].where(id: same.map(&:first)).update(verdict:, reason:, patch_id:)
+            end
           end
           yield [(n + 1) * Arrival::SLICE, @arrival.total].min if block_given?
         end

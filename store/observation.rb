@@ -5,6 +5,9 @@ module Thistle
     # What was seen on a day: a name, settled or not, and the characters it rests on.
     class Observation < Sequel::Model(:observations)
       many_to_one :patch, class: "Thistle::Store::Patch"
+      include Amendable
+
+      def on = seen_on
 
       # Someone's word for what stands there, settled or not; the patch's state follows.
       def self.told(patch, **fields)
@@ -23,6 +26,20 @@ module Thistle
           patch.follow_records
           created
         end
+      end
+
+      AMOUNTS = %i[infested_m2 cover_class cover_percent density_m2 height_cm stems_by_size stage].freeze
+
+      # Did it say how much stood there?
+      def amounts? = AMOUNTS.any? { |column| self[column] }
+
+      private
+
+      def follow
+        patch.figures.follow_name
+        patch.figures.follow_amounts
+        super
+        patch.property.year_changed
       end
     end
   end

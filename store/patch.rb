@@ -6,17 +6,19 @@ module Thistle
     class Patch < Sequel::Model(:patches)
       plugin :optimistic_locking
       many_to_one :property, class: "Thistle::Store::Property"
-      one_to_many :observations, class: "Thistle::Store::Observation", order: :seen_on
-      one_to_many :treatments, class: "Thistle::Store::Treatment", order: :done_on
-      one_to_many :checks, class: "Thistle::Store::Check", order: :checked_on, eager: [:treatment]
+      # What was taken back stays on record, and says nothing any more.
+      one_to_many :observations, class: "Thistle::Store::Observation", order: %i[seen_on id], conditions: { deleted_at: nil }
+      one_to_many :treatments, class: "Thistle::Store::Treatment", order: %i[done_on id], conditions: { deleted_at: nil }
+      one_to_many :checks, class: "Thistle::Store::Check", order: %i[checked_on id], eager: [:treatment], conditions: { deleted_at: nil }
       one_to_many :tasks, class: "Thistle::Store::Task", order: :due_on
       one_to_many :reports, class: "Thistle::Store::Report", order: :id
-      one_to_many :plantings, class: "Thistle::Store::Planting", order: :from_on
+      one_to_many :plantings, class: "Thistle::Store::Planting", order: :from_on, conditions: { deleted_at: nil }
       one_to_many :courses, class: "Thistle::Store::Course", order: Sequel.desc(:id)
       one_to_many :past_shapes, class: "Thistle::Store::PatchShape", order: :from_on
       many_to_one :parent, class: "Thistle::Store::Patch"
       one_to_many :absorbed, class: "Thistle::Store::Patch", key: :merged_into_id
 
+      SHOWING = %i[emerging leaf budding flower green_seed].freeze # phases in which what lives is up
       WANTING = %w[reported standing regrowing].freeze # states in which work is wanted
       AGENDA = %i[id property_id code plant_key state gross_m2 water_m stems stem_size cover_class infested_m2 slope natives_near
                   cover_percent density_m2 stems_by_size slope_deg zones_near schools footing].freeze
@@ -155,11 +157,11 @@ module Thistle
       # Is it reported before anyone removes it?
       def first? = property.reports_first?(plant)
 
+      # Its records as core reads them.
+      def story = history.map { |on, kind, record| Core::Recheck::Story::Record.new(kind:, on:, id: record.id, **told(kind, record)) }
+
       # The story so far, as the state machine reads it.
-      def life
-        Core::Recheck::PatchLife.new(history.map { |on, kind, record| event(kind, on, **told(kind, record)) },
-                                     seed_bank_years: plant&.seed_bank_years&.fetch("likely"))
-      end
+      def life = Core::Recheck::PatchLife.new(story, seed_bank_years: plant&.seed_bank_years&.fetch("likely"))
 
       # [[date, :observation, :treatment or :check, record]] of this ground: its own, what it was parted from
       # until then, and what it took in.
@@ -171,15 +173,28 @@ module Thistle
         (before + own + taken_in).sort_by { |on, kind, record| [on, KINDS_IN_ORDER.index(kind), record.id] }
       end
 
-      KINDS_IN_ORDER = %i[observation treatment check].freeze
+      KINDS_IN_ORDER = %i[observation check treatment].freeze
 
-      # Sets the state that the records say. Call it after any record is added or taken away.
+      # Sets the state and the visits that the records say. Call it after any record is added, corrected or taken away.
       def follow_records
         reload
         was, now = state, life.state
         update(state: now, closed_on: now == "closed" ? checks.last&.checked_on : nil)
+        FollowUps.settle(self)
         Overlaps.settle(property, [id]) if [was, now].one?("closed")
       end
+
+      # Itself, what was parted from it, and what took it in: whose history a record of this patch belongs to.
+      def kin
+        found = [self]
+        found.each do |patch|
+          found.concat(self.class.where(parent_id: patch.id).or(id: patch.merged_into_id).exclude(id: found.map(&:id)).all)
+        end
+        found.reject(&:deleted_at)
+      end
+
+      # Name, cover and amounts as its records say them.
+      def figures = PatchFigures.new(self)
 
       # When the trees of a climber were last freed.
       def freed_on
@@ -191,7 +206,7 @@ module Thistle
         done.reverse.find { |treatment| treatment.removal.is?(:freeing) }&.done_on
       end
 
-      def open_tasks = tasks.select { |task| task.done_on.nil? }
+      def open_tasks = tasks.select(&:open?)
       def last_treatment = treatments.last
 
       private
@@ -199,12 +214,18 @@ module Thistle
       def told(kind, record)
         case kind
         when :observation then { settled: record.settled }
-        when :treatment then { removes: record.removal.removes? }
-        when :check then { live: record.live? }
+        when :treatment then { method: record.method_key, removes: record.removal.removes? }
+        when :check then { live: record.live?, note: record.again, shows: record.live? || shows?(record.checked_on) }
         end
       end
 
-      def event(kind, on, **facts) = Core::Recheck::PatchLife::Event.new(kind:, on:, **facts)
+      # Would anything that lives have been up on a day? Where the plant is not known, yes.
+      def shows?(date)
+        return true unless plant
+
+        @calendar ||= Core::Season::Phenology.new(plant, property.site(Setting.today))
+        @calendar.phases_on(date).intersect?(SHOWING)
+      end
     end
   end
 end

@@ -5,6 +5,9 @@ module Thistle
     # What goes back into a patch, and when.
     class Planting < Sequel::Model(:plantings)
       many_to_one :patch, class: "Thistle::Store::Patch"
+      include Amendable
+
+      def on = from_on
 
       def native = Core::Knowledge.shipped.plant(native_key)
     end

@@ -47,10 +47,11 @@ module Thistle
       # Is there open water, so that ice and water marks matter?
       def lake? = zones.any? { |zone| zone.kind == "water" && zone.shape.kind == "polygon" }
 
-      # Something that the year rests on changed: it is worked out anew.
+      # Something that the year rests on changed: it is worked out anew, and what waits for it follows.
       def year_changed
         this.update(season_version: Sequel[:season_version] + 1)
         refresh
+        db.after_commit { Task.follow_weather([self], Setting.today) }
       end
 
       # What labels say of the weather, {kind of work => {limit => value}}; nil where none was entered.
@@ -105,11 +106,8 @@ module Thistle
       # Weights of a patch's rank as kept here: those of a goal until someone sets them.
       def rank_weights = weights ? JSON.parse(weights) : Core::Knowledge.shipped.goals.fetch("stop_spread").weights
 
-      # The secret part of the address of its calendar.
-      def calendar_key
-        update(calendar_token: SecureRandom.urlsafe_base64(18)) unless calendar_token
-        calendar_token
-      end
+      # A new secret part for the address of its calendar; the old one opens nothing any more.
+      def renew_calendar_key = update(calendar_token: SecureRandom.urlsafe_base64(18))
 
       # Plants of its live patches, by name.
       def plants
@@ -137,13 +135,28 @@ module Thistle
       one_to_many :searches, class: "Thistle::Store::Search", order: :searched_on, conditions: { deleted_at: nil }
       one_to_many :layers, class: "Thistle::Store::Layer", order: :id
 
-      # The free patch codes, prefix and number, from the next one on; an endless Enumerator.
-      def next_codes
-        last = patches_dataset.where(Sequel.like(:code, "#{prefix}-%")).select_map(:code).filter_map { |code| code[/\d+\z/]&.to_i }.max || 0
-        Enumerator.new { |codes| (1..).each { |n| codes << format("%s-%02d", prefix, last + n) } }
+      def next_code = next_codes(1).first
+
+      # So many free patch codes, none of `besides`. Call it inside the transaction that uses them, so that nobody else gets
+      # the same.
+      def next_codes(count, besides: [])
+        first = this.get(:last_number) + 1
+        codes = numbered(first, count)
+        if codes.intersect?(besides) || !patches_dataset.unordered.where(code: codes).empty?
+          first = [highest_number, *besides.filter_map { |code| number_of(code) }].max + 1
+        end
+        this.update(last_number: first + count - 1)
+        numbered(first, count)
       end
 
-      def next_code = next_codes.first
+      def numbered(first, count) = Array.new(count) { |n| format("%s-%02d", prefix, first + n) }
+      def number_of(code) = code.start_with?("#{prefix}-") ? code[/-(\d{1,9})\z/, 1]&.to_i : nil
+
+      def highest_number
+        number = Sequel.cast(Sequel.function(:substr, :code, prefix.size + 2), Integer)
+        patches_dataset.unordered.where(Sequel.like(:code, "#{patches_dataset.escape_like(prefix)}-%")).max(number) || 0
+      end
+      private :numbered, :number_of, :highest_number
 
       # [west, south, east, north] of everything mapped.
       def bounds

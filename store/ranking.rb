@@ -72,7 +72,7 @@ module Thistle
 
       # Alive at each patch's last check: {patch id => number}.
       def left
-        @left ||= Check.where(patch_id: patches.keys).order(:checked_on, :id).to_h { |check| [check.patch_id, check.alive] }
+        @left ||= Check.where(deleted_at: nil, patch_id: patches.keys).order(:checked_on, :id).to_h { |check| [check.patch_id, check.alive] }
       end
 
       def middle(patch) = [(patch.values[:west] + patch.values[:east]) / 2, (patch.values[:south] + patch.values[:north]) / 2]

@@ -7,7 +7,8 @@ module Thistle
     class Report < Sequel::Model(:reports)
       many_to_one :property, class: "Thistle::Store::Property"
       many_to_one :patch, class: "Thistle::Store::Patch"
-      one_to_many :photos, class: "Thistle::Store::Photo", order: :id
+      # Without their bytes, which are most of them.
+      one_to_many :photos, class: "Thistle::Store::Photo", order: :id, select: %i[id report_id filename media taken_on latitude longitude]
 
       # From a Key; the patch keeps an unsettled observation beside it.
       def self.write(property, key, patch: nil)

@@ -63,7 +63,7 @@ module Thistle
         Change.keep([@patch, other], "#{other.code} merged into #{@patch.code}") do
           keep_version(on)
           resize(Overlay.union(grounds), on, infested_m2: both(:infested_m2, other), stems: both(:stems, other))
-          other.tasks_dataset.where(done_on: nil).update(patch_id: @patch.id)
+          other.tasks_dataset.by_hand.undone.update(patch_id: @patch.id)
           other.update(merged_into_id: @patch.id, merged_on: on, deleted_at: Time.now.utc)
           @patch.associations.clear
           @patch.follow_records
@@ -124,9 +124,9 @@ module Thistle
         part
       end
 
-      # What the whole was to be come back for, the part is too.
+      # What a person wanted to come back for on the whole, they want on the part; the rest follows from the records.
       def hand_on_visits(part)
-        @patch.tasks_dataset.where(done_on: nil).each { |task| Task.create(**task.values.except(:id), patch_id: part.id) }
+        @patch.tasks_dataset.by_hand.undone.each { |task| Task.create(**task.values.except(:id), patch_id: part.id) }
       end
 
       def both(column, other) = @patch[column] && other[column] ? @patch[column] + other[column] : nil

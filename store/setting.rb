@@ -12,6 +12,12 @@ module Thistle
         dataset.insert_conflict(target: :key, update: { value: }).insert(key:, value:)
       end
 
+      # Sets it unless it has that value already. Of several who ask at once, one is told that it did.
+      def self.claim(key, value)
+        dataset.insert_conflict(target: :key, update: { value: }, update_where: Sequel[:settings][:value] !~ value).returning(:key)
+               .insert(key:, value:).any?
+      end
+
       # The day that the application takes for today: set for the demo, else the machine's.
       def self.today = (day = read("today")) ? Date.iso8601(day) : Date.today
     end

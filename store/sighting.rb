@@ -27,7 +27,8 @@ module Thistle
       end
 
       def self.looked_at(property)
-        Observation.where(Sequel[:observations][:stage] => TELLING, settled: true).exclude(Sequel[:observations][:plant_key] => nil)
+        Observation.where(Sequel[:observations][:stage] => TELLING, Sequel[:observations][:deleted_at] => nil, settled: true)
+                   .exclude(Sequel[:observations][:plant_key] => nil)
                    .join(:patches, { id: :patch_id, property_id: property.id, deleted_at: nil }, table_alias: :p)
                    .select_map([Sequel[:observations][:plant_key], Sequel[:observations][:stage], Sequel[:observations][:seen_on], :code])
                    .map { |plant, stage, on, code| Core::Season::Seen::Phase.new(plant:, phase: stage.to_sym, on:, by: code, began: false) }

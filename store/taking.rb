@@ -2,7 +2,7 @@
 
 module Thistle
   module Store
-    # Takes a looked-over arrival into the map: one transaction, in slices, telling how far it is.
+    # Takes a looked-over arrival into the map in slices, telling how far it is; what it adds is seen when all of it is there.
     class Taking
       def initialize(arrival, seen_on:)
         @arrival, @seen_on = arrival, seen_on
@@ -11,37 +11,69 @@ module Thistle
         @now = Time.now.utc
         @db = Patch.db
         @same = { property_id: @property.id, arrival_id: arrival.id, slope: "flat", lock_version: 0, shared_m2: 0.0, created_at: @now,
-                  updated_at: @now }
+                  updated_at: @now, deleted_at: @now }
       end
 
-      # Yields the number of rows done after each slice.
+      CHANGES = 25 # patches changed in one go, so that other writers get their turn
+
+      # Yields the number of rows done now and then. Additions go in unseen, in slices, so that nobody waits long; then
+      # all of them are shown at once.
       def call
-        first = (@db[:patches].max(:id) || 0) + 1
-        @codes = @property.next_codes
         @surroundings = Surroundings.new(@property)
-        @used = @property.patches_dataset.select_map(:code).to_h { |code| [code, true] }
-        taken = @arrival.doubles == "add" ? %w[add change double] : %w[add change]
-        @db.transaction do
-          rows = @db[:arrival_rows].where(arrival_id: @arrival.id, verdict: taken).order(:row)
-          rows.select(:id, :row, :name, :geometry, :properties, :notes, :verdict, :patch_id).each_slice(Arrival::SLICE).with_index do |slice, n|
-            changes, additions = slice.partition { |row| row[:verdict] == "change" }
-            add(additions)
-            changes.each { |row| change(row) }
-            yield [(n + 1) * Arrival::SLICE, @arrival.total].min if block_given?
-          end
-          keep_absences
-          Overlaps.settle(@property, from: first)
+        done = 0
+        rows_of(%w[add double]).each_slice(Arrival::SLICE) do |rows|
+          add(rows)
+          yield done += rows.size if block_given?
         end
+        rows_of(%w[change]).each_slice(CHANGES) do |rows|
+          @db.transaction { rows.each { |row| change(row) } }
+          yield done += rows.size if block_given?
+        end
+        show
+        Overlaps.settle(@property, @arrival.patches_dataset.live.unordered.select_map(:id))
+      end
+
+      # Takes away what an arrival that did not end had done.
+      def self.clear_away(arrival)
+        arrival.journal.each(&:take_back)
+        arrival.arrival_rows_dataset.exclude(patch_id: nil).where(verdict: %w[add double]).update(patch_id: nil)
+        arrival.patches_dataset.unordered.select_map(:id).each_slice(Arrival::SLICE) { |ids| Patch.where(id: ids).delete }
+        Search.where(arrival_id: arrival.id).delete
       end
 
       private
 
-      def add(rows)
-        return if rows.empty?
+      COLUMNS = %i[id row name geometry properties notes verdict patch_id].freeze
+      private_constant :COLUMNS
 
+      # Rows by verdict in their order, a slice at a time in memory.
+      def rows_of(verdicts)
+        verdicts -= ["double"] unless @arrival.doubles == "add"
+        rows = @db[:arrival_rows].where(arrival_id: @arrival.id, verdict: verdicts).order(:row).select(*COLUMNS)
+        ids = rows.select_map(:id)
+        ids.each_slice(Arrival::SLICE).lazy.flat_map { |some| @db[:arrival_rows].where(id: some).order(:row).select(*COLUMNS).all }
+      end
+
+      # What costs time is worked out before the file is asked for.
+      def add(rows)
         @shared = []
+        patches = rows.map { |row| columns_of(row) }
+        @db.transaction { store(rows, patches) }
+      end
+
+      # The whole of it appears.
+      def show
+        @db.transaction do
+          keep_absences
+          @arrival.patches_dataset.update(deleted_at: nil)
+        end
+      end
+
+      def store(rows, patches)
         first = (@db[:patches].max(:id) || 0) + 1
-        patches = rows.each_with_index.map { |row, n| columns_of(row, first + n) }
+        codes = codes_for(patches)
+        patches.each_with_index { |patch, n| patch.merge!(id: first + n, code: codes[n]) }
+        @shared.each { |row| row[:patch_id] = row.delete(:patch)[:id] }
         Bulk.insert(:patches, patches)
         Bulk.insert(:observations, patches.select { |patch| patch[:plant_key] }.map { |patch| seen(patch) })
         Bulk.insert(:patch_zones, @shared)
@@ -54,24 +86,27 @@ module Thistle
           note: "From #{@arrival.filename}" }
       end
 
-      # A patch as plain columns: many at once, each measured and placed.
-      def columns_of(row, id)
+      # A patch as plain columns: many at once, each measured and placed. Unseen until all are in.
+      def columns_of(row)
         incoming = Incoming.new(row, @reading, checked: true)
         told = incoming.columns
         size = told.slice(:width_m, :radius_m)
         placed, shared = @surroundings.of(incoming.shape, **size)
-        @shared.concat(shared.map { |zone_id, shared_m2| { patch_id: id, zone_id:, shared_m2: } })
         seen_on = told[:seen_on] || @seen_on
         state = @arrival.sure && told[:plant_key] ? "standing" : "reported"
         measured = Patch.measured(incoming.shape, **size)
-        { **@same, **told, **measured.compact, **placed.compact, id:, code: code_for(incoming.code), state:, seen_on:, shape_from: seen_on }
+        patch = { **@same, **told, **measured.compact, **placed.compact, code: incoming.code, state:, seen_on:, shape_from: seen_on }
+        @shared.concat(shared.map { |zone_id, shared_m2| { patch:, zone_id:, shared_m2: } })
+        patch
       end
 
-      def code_for(wanted)
-        code = wanted && !@used[wanted] && wanted.size <= 40 ? wanted : @codes.next
-        code = @codes.next while @used[code]
-        @used[code] = true
-        code
+      # Their own codes where nobody has them, else the next free ones.
+      def codes_for(patches)
+        wanted = patches.map { |patch| patch[:code] if patch[:code] && patch[:code].size <= 40 }
+        used = @property.patches_dataset.unordered.where(code: wanted.compact).select_map(:code).to_h { |code| [code, true] }
+        own = wanted.map { |code| code if code && !used[code] && (used[code] = true) }
+        free = @property.next_codes(own.count(nil), besides: own.compact)
+        own.map { |code| code || free.shift }
       end
 
       # Absences on the same ground and day are one search.

@@ -33,7 +33,8 @@ module Thistle
       helpers Page, Words, PlantWords, SeasonWords, FitWords, DecideWords, Marks
       register Routes::Today, Routes::Identify, Routes::Reports, Routes::Practice, Routes::Survey, Routes::Ground, Routes::Walks,
                Routes::Exchange, Routes::Season,
-               Routes::Decide, Routes::Rules, Routes::Courses, Routes::Priorities, Routes::Mix, Routes::Work, Routes::Recheck, Routes::Replant, Routes::Records
+               Routes::Decide, Routes::Rules, Routes::Courses, Routes::Priorities, Routes::Mix, Routes::Work, Routes::Recheck, Routes::Replant, Routes::Records,
+               Routes::Amendments
 
       before do
         headers "Content-Security-Policy" => policy, "Referrer-Policy" => "same-origin",

@@ -8,23 +8,23 @@ module Thistle
       CLEAN_EVERY = 7 # days in seed season (common practice)
       YEAR = 400 # days ahead for what waits
       DRAWN = 120
+      INVADERS = Core::Knowledge.shipped.invaders.map(&:key).freeze
       SHOWN = 10 # rows under one heading; the rest are counted
 
       attr_reader :today
 
       def initialize(properties, today)
         @properties, @today = properties, today
-        Store::Task.follow_events(properties, today)
       end
 
-      # [Task] visits due within a week, oldest first; the first of them only. What wants treating again
-      # is in the agenda, with the reason beside it.
+      # [Task] visits due within a week, oldest first; the first of them only. Where treatment is asked for on a patch that
+      # wants work, its row in the agenda says so; on any other patch the visit stands here.
       def due = @due ||= visits.limit(SHOWN).all
       def due_count = @due_count ||= visits.count
 
       # Why a patch wants treating again, in the words of its last check; nil when it does not.
       def again(patch_id)
-        @again ||= Store::Task.where(kind: "treat", done_on: nil).where(Sequel[:due_on] <= today + SOON).as_hash(:patch_id, :reason)
+        @again ||= Store::Task.undone.where(kind: "treat").where(Sequel[:due_on] <= today + SOON).as_hash(:patch_id, :reason)
         @again[patch_id]
       end
 
@@ -94,7 +94,10 @@ module Thistle
       # Ids alone, since the shapes are most of a row.
       def first_ids(patches, count) = count.positive? ? patches.order(:id).limit(count).select_map(:id) : []
 
-      def visits = Store::Task.due(through: today + SOON).exclude(Sequel[:tasks][:kind] => "treat")
+      def visits
+        covered = { Sequel[:tasks][:kind] => "treat", Sequel[:p][:state] => Store::Patch::WANTING, Sequel[:p][:plant_key] => INVADERS }
+        Store::Task.due(through: today + SOON).exclude(covered)
+      end
 
       def sites = @sites ||= Hash.new { |hash, id| hash[id] = property(id).site(today) }
       def by_id = @by_id ||= @properties.to_h { |property| [property.id, property] }

@@ -7,6 +7,7 @@ module Thistle
     # Puts the application together over a data folder: the library, the file, the weather, the session key.
     module Boot
       MAX_BODY = 96 * 1024 * 1024
+      SECRET = 64 # characters
 
       module_function
 
@@ -18,9 +19,11 @@ module Thistle
         Store::PlantNames.fill(Core::Knowledge.shipped)
         Store::Property.feed = ->(property) { feed(property) }
         Store::Layer.grid_reader = ->(bytes, crs) { Formats::EsriGrid.read(bytes, crs:) }
-        Store::Surroundings.settle_all if Store::Database.upgraded?
-        Intake.recover
-        Planner.recover
+        if Store::Database.upgraded?
+          Store::Surroundings.settle_all
+          Store::FollowUps.settle_all
+        end
+        Daybreak.at_start
         App.set :session_secret, secret(folder)
         BodyLimit.new(App, MAX_BODY)
       end
@@ -36,11 +39,14 @@ module Thistle
         end
       end
 
-      # Kept beside the data, readable by its owner alone, so that a restart does not log anyone out.
+      # Kept beside the data, readable by its owner alone, so that a restart does not log anyone out. One that is too short to
+      # be a secret is made anew.
       def secret(folder)
         path = File.join(folder, "session.key")
-        File.write(path, SecureRandom.hex(64), perm: 0o600) unless File.exist?(path)
-        File.read(path)
+        known = File.exist?(path) ? File.read(path).strip : ""
+        return known if known.size >= SECRET
+
+        SecureRandom.hex(SECRET).tap { |made| File.write(path, made, perm: 0o600) }
       end
     end
   end

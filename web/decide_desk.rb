@@ -13,11 +13,11 @@ module Thistle
 
       def initialize(params, patch, property, today, units)
         @params, @patch, @property, @units = params, patch, property, units
-        @errors = {}
+        @today, @errors = today, {}
         @choices = pinned(base(today))
       end
 
-      def site = @property.site(Store::Setting.today)
+      def site = @property.site(@today)
       def bench = @bench ||= Core::Decide::Bench.new(choices, site)
       def changes = @changes ||= Core::Decide::Changes.new(bench)
       def unknowns = @unknowns ||= Core::Decide::Unknowns.new(bench).asked

@@ -96,11 +96,11 @@ module Thistle
       # Patches of the property at hand that have a name and want work.
       def workable = @workable ||= property.live_patches.wanting_work.exclude(plant_key: nil).all
 
-      # One answer, two dresses: `data` (or what it answers when called) as JSON at .json, else the view.
+      # One answer, two dresses: what `data` answers when called as JSON at .json, else the view. Only what is asked for is made.
       # status may be 422 for a form sent back.
       def show(view, data: nil, status: 200, **locals)
         status(status)
-        return json(data.respond_to?(:call) ? data.call : data) if @json
+        return json(data&.call) if @json
 
         @room = view.to_s.split("/").first
         erb(view.to_sym, layout: :layout, locals:)

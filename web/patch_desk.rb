@@ -44,6 +44,13 @@ module Thistle
               .map { |other| [other, @patch.shape.distance(other.shape)] }.sort_by(&:last).first(OTHERS)
       end
 
+      # Records that were taken back, which can be brought back.
+      def taken_back
+        @taken_back ||= [Store::Treatment, Store::Check, Store::Observation, Store::Planting].flat_map do |model|
+          model.where(patch_id: @patch.id).exclude(deleted_at: nil).all
+        end.sort_by(&:on)
+      end
+
       def last_change = Store::Change.undoable.where(patch_id: @patch.id).first
 
       private

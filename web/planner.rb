@@ -7,16 +7,6 @@ module Thistle
       AT_ONCE = 1200 # options that are solved while the page waits
       CREW_DAY = 8.0 # hours
       TOP = 300 # patches considered, the highest ranked
-      STARTED = {} # rubocop:disable Style/MutableConstant -- plan id => when the solver began
-      LOCK = Mutex.new
-
-      # The plans that were being solved when the server stopped.
-      def self.recover
-        Store::SeasonPlan.where(status: "solving").update(status: "failed", fault: "The server stopped while it was solved. Ask again.")
-      end
-
-      # Seconds that a plan has been worked on.
-      def self.elapsed(plan) = STARTED[plan.id] ? Process.clock_gettime(Process::CLOCK_MONOTONIC) - STARTED[plan.id] : 0
 
       def initialize(record, today)
         @record, @property, @today = record, record.property, today
@@ -24,10 +14,10 @@ module Thistle
       end
 
       def call
-        STARTED[@record.id] = Process.clock_gettime(Process::CLOCK_MONOTONIC)
-        return solve if options.all.size <= AT_ONCE
-
-        Thread.new { LOCK.synchronize { solve } }
+        Store::Job.public_send(options.all.size <= AT_ONCE ? :now : :later, "plan", @record, failed: method(:failed)) { solve }
+      rescue StandardError => e # what was asked cannot be laid out at all
+        warn "season plan #{@record.id}: #{e.class}: #{e.message}", *e.backtrace.first(5)
+        failed
       end
 
       private
@@ -35,12 +25,9 @@ module Thistle
       def solve
         answer = plan.solve
         @record.update(answer: JSON.generate(written(answer)), status: answer.clashes.any? ? "impossible" : "solved")
-      rescue StandardError => e
-        warn "season plan #{@record.id}: #{e.class}: #{e.message}", *e.backtrace.first(5)
-        @record.update(status: "failed", fault: "The plan could not be solved. What was asked is kept.")
-      ensure
-        STARTED.delete(@record.id)
       end
+
+      def failed(*) = @record.update(status: "failed", fault: "The plan could not be solved. What was asked is kept.")
 
       # Monday of each week, and its crew hours.
       def weeks = @weeks ||= Date.iso8601(@asked["from"]).then { |from| Array.new(@asked["weeks"]) { |n| from - ((from.wday - 1) % 7) + (7 * n) } }

@@ -29,7 +29,12 @@ module Thistle
 
       private
 
-      def patches = @patches ||= property.live_patches.wanting_work.exclude(plant_key: nil).limit(LOOKED).all
+      def patches
+        @patches ||= begin
+          open = property.live_patches.wanting_work.exclude(plant_key: nil).limit(LOOKED).for_agenda
+          open.eager(:treatments, :plantings).all.each { |patch| patch.associations[:property] = property }
+        end
+      end
 
       # {rule => [patch]}
       def decided

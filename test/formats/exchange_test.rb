@@ -25,7 +25,7 @@ module Thistle
 
     def draft(bytes, property: @property)
       arrival = Store::Arrival.draft(property, "round.trip", Formats::Reader.read(bytes), format: Formats::Reader.name(bytes))
-      arrival.dry_run(seen_on: Testing::TODAY)
+      arrival.look(seen_on: Testing::TODAY)
       arrival
     end
 
@@ -41,7 +41,7 @@ module Thistle
 
         assert_equal 12 + (kind == "zip" ? absences : 0), counts["same"], "#{kind}: #{counts} #{Store::ArrivalRow.exclude(verdict: "same").reverse(:id).limit(5).select_map(:reason)}"
         arrival = draft(file, property: other)
-        arrival.take(seen_on: Testing::TODAY)
+        arrival.take(seen_on: Testing::TODAY, at_once: true)
         found = arrival.patches.to_h { |patch| [patch.code, told[patch]] }
 
         wanted.each { |code, facts| assert_equal facts, found[code], "#{kind}, #{code}" }
@@ -165,7 +165,7 @@ module Thistle
       { 1 => /\Aadd: \z/, 2 => /\Aadd: .*crosses itself near .*repaired/, 3 => /\Aadd: one of 2 shapes.*heights were left out/, 4 => /refuse: its code X-2 stands in row 3/, 5 => /refuse: .*look swapped/,
         6 => /refuse: .*metres, not degrees/, 7 => /refuse: .*no length/, 8 => /refuse: .*no place/, 9 => /refuse: its code X-0 stands in row 1/, 10 => /double: row 1 is the same plant within 5 m/ }
         .each { |row, words| assert_match words, said[row] }
-      arrival.take(seen_on: Testing::TODAY)
+      arrival.take(seen_on: Testing::TODAY, at_once: true)
 
       assert_equal %w[X-0 X-1 X-2], arrival.patches.map(&:code).sort
     end

@@ -69,13 +69,13 @@ module Thistle
         { type: "Feature", geometry: [geometry, geometry, nil, "none", []].sample(random:), properties: { code: values.sample(random:), cover: values.sample(random:), date: values.sample(random:) } }
       end
       arrival = Store::Arrival.draft(property, "odd.geojson", Formats::Reader.read(JSON.generate(type: "FeatureCollection", features:)))
-      arrival.dry_run(seen_on: Testing::TODAY)
+      arrival.look(seen_on: Testing::TODAY)
 
       assert_equal 300, arrival.counts.values.sum
       assert_nil arrival.counts[nil]
       assert_operator arrival.counts["refuse"], :>, 200
       assert(arrival.arrival_rows_dataset.where(verdict: "refuse").all? { |row| row.reason.to_s != "" })
-      arrival.take(seen_on: Testing::TODAY)
+      arrival.take(seen_on: Testing::TODAY, at_once: true)
 
       assert_equal arrival.counts["add"], arrival.patches_dataset.count
     end

@@ -88,7 +88,9 @@ module Thistle
       assert_equal "regrowing", patch.reload.state
       assert_equal ["Treat again: 5 alive, 2 missed, 11 seedlings"], patch.open_tasks.select { |t| t.kind == "treat" }.map(&:reason)
       treat(patch, stems_done: 7)
-      Store::Check.record(patch.reload, checked_on: Testing::TODAY, resprouts: 0, missed: 0, seedlings: 0)
+
+      assert_equal "hit", patch.reload.state, "what was found alive in the morning was treated that day"
+      Store::Check.record(patch.reload, checked_on: Testing::TODAY + 30, resprouts: 0, missed: 0, seedlings: 0)
 
       assert_equal "quiet", patch.reload.state
       assert(patch.open_tasks.none? { |t| t.kind == "treat" })
@@ -99,7 +101,7 @@ module Thistle
       site = Testing.patch("S-02").property.site(Testing::TODAY)
       due = task.awaited.due(site, Date.new(2026, 5, 9))
       task.update(due_on: Date.new(2030, 1, 1))
-      Store::Task.follow_events(Store::Property.all, Testing::TODAY)
+      Store::Task.follow_weather(Store::Property.all, Testing::TODAY)
 
       assert_equal due, task.reload.due_on
     end

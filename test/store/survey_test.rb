@@ -154,7 +154,7 @@ module Thistle
       wide = { type: "Feature", geometry: { type: "Polygon", coordinates: [[[-93, 37], [-89, 37], [-89, 40], [-93, 40], [-93, 37]]] }, properties: { species: "caltrop" } }
       began = Process.clock_gettime(Process::CLOCK_MONOTONIC)
       arrival = Store::Arrival.draft(@property, "wide.geojson", Formats::Reader.read(JSON.generate(type: "FeatureCollection", features: [wide, *small, wide])))
-      arrival.dry_run(seen_on: @today)
+      arrival.look(seen_on: @today)
 
       assert_equal({ "add" => 1, "double" => 401 }, arrival.counts)
       assert_operator Process.clock_gettime(Process::CLOCK_MONOTONIC) - began, :<, 20
@@ -189,21 +189,23 @@ module Thistle
       rows = [{ "code" => "Q-01", "note" => "from the file" }, { "code" => "N-1", "species" => "Caltrop" }]
       features = rows.each_with_index.map { |properties, n| Formats::Feature.new(geometry: n.zero? ? patch("Q-01").shape.published : { "type" => "Point", "coordinates" => [-91.39, 38.0] }, name: "row", properties:) }
       arrival = Store::Arrival.draft(@property, "a.geojson", features)
-      arrival.dry_run(seen_on: @today)
+      arrival.look(seen_on: @today)
 
       assert_equal({ "change" => 1, "add" => 1 }, arrival.counts)
 
-      Store::Overlaps.stub(:settle, ->(*, **) { raise "the disk is full" }) do
-        assert_raises(RuntimeError) { arrival.take(seen_on: @today) }
+      faults = 1 # the first writing fails, after the additions are in
+      Store::Overlaps.stub(:settle, ->(*, **) { raise "the disk is full" if (faults -= 1).zero? }) do
+        capture_io { arrival.take(seen_on: @today, at_once: true) }
       end
-      assert_equal [before, "failed"], [record, arrival.refresh.status]
-      done = []
-      arrival.take(seen_on: @today) { |n| done << n }
+      assert_equal [before, "failed", "failed"], [record, arrival.refresh.status, arrival.job.status]
+      arrival.take(seen_on: @today, at_once: true)
 
-      assert_equal ["from the file", "caltrop", [2]], [patch("Q-01").note, patch("N-1").plant_key, done]
+      assert_equal ["from the file", "caltrop", 2], [patch("Q-01").note, patch("N-1").plant_key, arrival.job.refresh.done]
+      assert_nil arrival.take(seen_on: @today, at_once: true), "it is taken once"
       arrival.undo
 
       assert_equal before, record
+      assert_match(/Nothing of a.geojson is on the map/, assert_raises(Core::BadInput) { arrival.undo }.message)
     end
 
     # Next year's file: the same codes on a later day are another look; what they were stays, and the whole can be taken back.
@@ -213,12 +215,12 @@ module Thistle
       wider = Core::Survey::Overlay.buffer(found.shape, 9).published
       rows = [[wider, { "code" => "Q-09", "seen_on" => "2026-05-10", "cover" => "40" }], [patch("Q-01").shape.published, { "code" => "Q-01", "seen_on" => "2025-09-20" }],
               [patch("Q-03").shape.published, { "code" => "Q-03", "seen_on" => "2026-05-02" }]]
-      file = -> { Store::Arrival.draft(@property, "next.csv", rows.map { |geometry, properties| Formats::Feature.new(geometry:, properties:) }).tap { |a| a.dry_run(seen_on: @today) } }
+      file = -> { Store::Arrival.draft(@property, "next.csv", rows.map { |geometry, properties| Formats::Feature.new(geometry:, properties:) }).tap { |a| a.look(seen_on: @today) } }
       arrival = file.call
 
       assert_equal({ "change" => 1, "same" => 2 }, arrival.counts)
       assert_match(/seen again on 2026-05-10, what it was is kept; changes .*shape/, arrival.arrival_rows.first.reason)
-      arrival.take(seen_on: @today)
+      arrival.take(seen_on: @today, at_once: true)
 
       assert_equal [Date.new(2022, 11, 2), Date.new(2026, 5, 10), 40.0, all + 1], [found.refresh.seen_on, found.shape_from, found.cover_percent, Store::PatchShape.count]
       assert_in_delta(4.0, patch("Q-03").radius_m, 0.001, "what the file does not name stays")
@@ -235,10 +237,10 @@ module Thistle
       features = rows.zip(places).map { |properties, place| Formats::Feature.new(geometry: { "type" => "Point", "coordinates" => place }, properties:) }
       arrival = Store::Arrival.draft(@property, "b.geojson", features)
       arrival.map(arrival.columns, apart_m: 5.0, doubles: "add", sure: true)
-      arrival.dry_run(seen_on: @today)
+      arrival.look(seen_on: @today)
 
       assert_equal({ "add" => 2, "double" => 1 }, arrival.counts)
-      arrival.take(seen_on: @today)
+      arrival.take(seen_on: @today, at_once: true)
 
       assert_equal [["oriental_bittersweet", "standing", @today], ["caltrop", "standing", Date.new(2026, 5, 1)], [nil, "reported", @today]],
                    arrival.patches_dataset.order(:id).map { |p| [p.plant_key, p.state, p.seen_on] }

@@ -251,10 +251,11 @@ module Thistle
     # A large plan is solved beside the page, which says how far it is; one that a stop cut short says so.
     def test_a_long_solve_shows_progress
       plan = Store::SeasonPlan.create(property_id: q.id, asked: JSON.generate(PLAN.merge(other: {}, weights: {}, pins: [], bans: [])))
+      Store::Job.create(kind: "plan", subject_id: plan.id, pid: Process.pid, beat_at: Time.now.utc)
       get "/decide/plan"
 
       assert_includes last_response.body, "<progress"
-      Web::Planner.recover
+      Store::SeasonPlan.recover(all: true)
       get "/decide/plan/#{plan.id}/progress"
 
       assert_equal "true", last_response.headers["hx-refresh"]

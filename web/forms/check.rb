@@ -23,9 +23,19 @@ module Thistle
           end
         end
 
-        def store(patch)
-          Store::Check.record(patch, **values) if ok?
+        # A form filled from a record.
+        def self.of(check, _units, today)
+          new(check.values.slice(*FIELDS).compact.transform_values(&:to_s), units: Core::Units.new, today:)
         end
+
+        FIELDS = %i[checked_on resprouts missed seedlings cover_class people note].freeze
+
+        def store(patch)
+          Store::Check.record(patch, **columns) if ok?
+        end
+
+        # The columns as typed.
+        def columns = FIELDS.to_h { |field| [field, values[field]] }
       end
     end
   end

@@ -17,15 +17,20 @@ module Thistle
         def store(step)
           return unless ok?
 
-          step.update(due_on: values[:due_on], text: values[:text], until_on: step.until_on && [step.until_on, values[:due_on]].max,
+          step.change(due_on: values[:due_on], text: values[:text], until_on: step.until_on && [step.until_on, values[:due_on]].max,
                       source: step.text == values[:text] ? step.source : "own_records")
-          step.course.ask
           true
         end
 
         def add_to(course)
-          ok? && Store::CourseStep.create(course_id: course.id, kind: values[:kind] || "check", due_on: values[:due_on], text: values[:text],
-                                          source: "own_records")
+          return unless ok?
+
+          Store::CourseStep.db.transaction do
+            Store::CourseStep.create(course_id: course.id, kind: values[:kind] || "check", due_on: values[:due_on], text: values[:text],
+                                     source: "own_records")
+            course.patch.follow_records
+          end
+          true
         end
       end
     end

@@ -40,12 +40,25 @@ module Thistle
           end
         end
 
+        # A form filled from a record.
+        def self.of(work, units, today)
+          typed = work.values.slice(:done_on, :people, :crew_size, :hours, *KEPT)
+          typed.merge!(area: units.from_si(:area, work.area_m2)&.round(1), product: units.from_si(:volume, work.product_ml)&.round(2),
+                       mix: units.from_si(:volume, work.mix_ml)&.round(1))
+          new(typed.compact.transform_values(&:to_s), units:, today:)
+        end
+
+        KEPT = %i[method_key stems_done active_key applicator disposal note].freeze
+
         # The stored treatment, or nil with errors.
         def store(patch, site)
-          return unless ok?
+          Store::Treatment.record(patch, site, **columns) if ok?
+        end
 
-          Store::Treatment.record(patch, site, area_m2: si(:area, :area), product_ml: si(:product, :volume),
-                                               mix_ml: si(:mix, :volume), **values.except(:area, :product, :mix))
+        # The columns as typed.
+        def columns
+          { **%i[done_on people crew_size hours].to_h { |field| [field, values[field]] }, **KEPT.to_h { |field| [field, values[field]] },
+            area_m2: si(:area, :area), product_ml: si(:product, :volume), mix_ml: si(:mix, :volume) }
         end
       end
     end

@@ -63,8 +63,8 @@ module Thistle
             show "decide/course", status: 422, course:, form:, at: step.id
           end
 
-          toggled(app, "done") { |step, today| step.update(done_on: step.done_on ? nil : today) }
-          toggled(app, "drop") { |step| step.update(deleted_at: step.deleted_at ? nil : Time.now.utc) }
+          toggled(app, "done") { |step, today| step.toggle(today) }
+          toggled(app, "drop") { |step| step.change(deleted_at: step.deleted_at ? nil : Time.now.utc) }
         end
 
         # What is pressed again takes it back.
@@ -73,7 +73,6 @@ module Thistle
             step = Store::CourseStep[params["id"].to_i] || halt(404)
             course = course_at(step.course_id)
             change[step, today]
-            course.ask unless course.left_at
             offer_undo "/decide/steps/#{step.id}/#{name}"
             go_to "/decide/courses/#{course.id}", step_said(step)
           end

@@ -33,7 +33,7 @@ module Thistle
             bytes = file[:tempfile].read(Formats::Reader::MAX_BYTES + 1)
             features = Formats::Reader.read(bytes)
             arrival = Store::Arrival.draft(property, File.basename(file[:filename].to_s.scrub)[0, 120], features, format: Formats::Reader.name(bytes))
-            Intake.look(arrival, seen_on: today)
+            arrival.look(seen_on: today)
             go_to "/survey/arrivals/#{arrival.id}"
           rescue Core::BadInput => e
             show "survey/files", status: 422, form: Forms::Blank.new.failed(:file, e.message)
@@ -48,7 +48,7 @@ module Thistle
             arrival = arrival_at(params["id"])
             halt 409 unless arrival.draft?
             ArrivalDesk.new(arrival, params).map
-            Intake.look(arrival, seen_on: today)
+            arrival.look(seen_on: today)
             go_to "/survey/arrivals/#{arrival.id}"
           end
         end
@@ -56,8 +56,9 @@ module Thistle
         def self.taking(app)
           app.post "/survey/arrivals/:id/take" do
             arrival = arrival_at(params["id"])
-            halt 409 unless arrival.draft? || arrival.status == "failed"
-            Intake.take(arrival, seen_on: today)
+            taken = arrival.take(seen_on: today)
+            next refuse(409, "#{arrival.filename} is being taken already, or was.") unless taken
+
             go_to "/survey/arrivals/#{arrival.id}"
           end
 
@@ -65,7 +66,7 @@ module Thistle
           app.get "/survey/arrivals/:id/progress" do
             arrival = arrival_at(params["id"])
             headers "HX-Refresh" => "true" unless arrival.busy?
-            part "survey/_progress", arrival:, done: Intake.done(arrival)
+            part "survey/_progress", arrival:, done: arrival.done_rows
           end
 
           app.post "/survey/arrivals/:id/undo" do
@@ -76,7 +77,7 @@ module Thistle
 
           app.delete "/survey/arrivals/:id" do
             arrival = arrival_at(params["id"])
-            halt 409 unless arrival.draft? || arrival.status == "failed"
+            halt 409 unless arrival.takeable?
             arrival.delete
             go_to "/survey/files", "#{arrival.filename} was put aside; nothing of it is on the map."
           end

@@ -30,7 +30,7 @@ module Thistle
         def self.plants(app)
           app.get "/identify/plants/:key" do
             plant = knowledge.plants[params["key"]] || halt(404)
-            show "identify/plant", data: Answers.plant(plant, site), plant:
+            show "identify/plant", data: -> { Answers.plant(plant, site) }, plant:
           end
 
           app.post "/identify/plants/:key/watch" do
@@ -43,7 +43,7 @@ module Thistle
             left, right = params.values_at("left", "right").map { |key| knowledge.plants[key] || halt(404) }
             halt 404 if left == right
             duel = Core::Identify::Duel.new(left, right)
-            show "identify/duel", data: Answers.duel(duel), duel:
+            show "identify/duel", data: -> { Answers.duel(duel) }, duel:
           end
         end
       end

@@ -56,12 +56,22 @@ module Thistle
             asked = plan.asked_for
             patch = plan.property.live_patches.first(id: params["patch"].to_i)&.id || halt(404)
             %w[pins bans].each { |kind| asked[kind] = asked.fetch(kind, []).reject { |wish| wish["patch"] == patch } }
-            wish = { "patch" => patch, "method" => params["method"], "week" => params["week"] }.reject { |_, value| value.nil? || value.to_s.empty? }
-            asked["pins"] << wish if params["wish"] == "pin"
+            asked["pins"] << Priorities.wish(params, patch) if params["wish"] == "pin"
             asked["bans"] << { "patch" => patch } if params["wish"] == "ban"
             Priorities.ask(plan.property, asked, today)
             go_to "/decide/plan"
           end
+        end
+
+        # What a person wants held: a patch, by a method or in a week where they say so. Raises BadInput when either is none.
+        def self.wish(params, patch)
+          method, week = params.values_at("method", "week").map { |text| text.to_s.empty? ? nil : text.to_s }
+          known = method.nil? || Core::Knowledge.shipped.methods_of_removal.key?(method)
+          raise Core::BadInput.new("That is not a method here.", field: :method) unless known
+
+          { "patch" => patch, "method" => method, "week" => week && Date.iso8601(week).iso8601 }.compact
+        rescue Date::Error
+          raise Core::BadInput.new("A week is held by its Monday, such as 2026-07-06.", field: :week)
         end
 
         def self.ask(property, asked, today)

@@ -29,6 +29,9 @@ module Thistle
             show "survey/patch", status: 422, patch:, form: Forms::Patch.of(patch, units), **Survey::UNCHANGED, visit:
           end
 
+          Recheck.by_hand(app, "made", "Made: it is off the list.") { |task, today| task.made(task.done_on ? nil : today) }
+          Recheck.by_hand(app, "drop", "Taken back: nobody is asked to come.") { |task, _| task.dropped_at ? task.ask_again : task.drop }
+
           app.post "/recheck/control" do
             part "recheck/_control", patch: patch_at(params["patch"]), form: Recheck.form(params, units, today, patch_at(params["patch"]))
           end
@@ -39,6 +42,17 @@ module Thistle
             next go_to("/survey/patches/#{patch.id}", "Check kept: #{patch.code} is #{patch.reload.state}.") if form.store(patch)
 
             show "recheck/patch", status: 422, patch:, form:
+          end
+        end
+
+        # What the one who asked says of a visit; pressed again, it is asked for again.
+        def self.by_hand(app, act, words, &change)
+          app.post "/recheck/tasks/:id/#{act}" do
+            task = Store::Task.by_hand[id: params["id"].to_i] || halt(404)
+            patch_at(task.patch_id)
+            change[task, today]
+            offer_undo "/recheck/tasks/#{task.id}/#{act}"
+            go_to "/survey/patches/#{task.patch_id}", task.refresh.open? ? "It is asked for again." : words
           end
         end
 

@@ -13,8 +13,8 @@ module Thistle
 
         def self.sheets(app)
           app.get "/identify/reports" do
-            reports = Store::Report.where(property_id: properties.map(&:id)).reverse(:seen_on, :id).limit(100).all
-            show "identify/reports", data: { reports: reports.map { |r| Answers.report(r) } }, reports:
+            reports = Store::Report.where(property_id: properties.map(&:id)).reverse(:seen_on, :id).limit(100).eager(:photos, :patch, :property).all
+            show "identify/reports", data: -> { { reports: reports.map { |r| Answers.report(r) } } }, reports:
           end
 
           app.post "/identify/reports" do

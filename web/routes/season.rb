@@ -129,9 +129,9 @@ module Thistle
           end
 
           app.post "/season/calendar/key" do
-            property.update(calendar_token: nil)
-            property.calendar_key
-            go_to "/season/calendar", "The old address is dead; this is the new one."
+            had = property.calendar_token
+            property.renew_calendar_key
+            go_to "/season/calendar", had ? "The old address is dead; this is the new one." : "This is its address."
           end
         end
       end

@@ -13,7 +13,7 @@ module Thistle
 
           app.get "/find" do
             found = Finder.new(params["q"].to_s)
-            show "today/find", data: found.to_h, found:
+            show "today/find", data: -> { found.to_h }, found:
           end
 
           app.get("/img/glyphs.svg") do
