@@ -22,14 +22,14 @@ module Thistle
         kml.flat_map { |text| KML.read(text) }
       end
 
-      # {name => bytes} packed into a zip.
-      def pack(files)
-        Zip::OutputStream.write_buffer do |zip|
+      # A zip file at a path. files: {name => bytes, or what writes them into its argument}.
+      def pack(path, files)
+        Zip::OutputStream.open(path) do |zip|
           files.each do |name, bytes|
             zip.put_next_entry(name)
-            zip.write bytes
+            bytes.respond_to?(:call) ? bytes.call(zip) : zip.write(bytes)
           end
-        end.string
+        end
       end
 
       # {name => bytes} of the text files in a zip; pictures and folders are passed over.

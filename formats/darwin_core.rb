@@ -16,17 +16,17 @@ module Thistle
 
       module_function
 
-      # rows: hashes by term; a term that a row does not know stays empty.
-      def write(rows, col_sep: ",")
-        CSV.generate(row_sep: "\r\n", col_sep:) do |csv|
-          csv << TERMS
-          rows.each { |row| csv << TERMS.map { |term| row[term] } }
-        end
+      # rows: hashes by term; a term that a row does not know stays empty. Answers `out`.
+      def write(rows, out = +"", col_sep: ",")
+        csv = CSV.new(out, row_sep: "\r\n", col_sep:)
+        csv << TERMS
+        rows.each { |row| csv << TERMS.map { |term| row[term] } }
+        out
       end
 
-      # A zip of the rows with its description.
-      def archive(rows, title:)
-        Archive.pack("meta.xml" => meta, "eml.xml" => eml(title), "occurrence.txt" => write(rows, col_sep: "\t"))
+      # A zip file at a path: the rows with their description.
+      def archive(rows, path, title:)
+        Archive.pack(path, "meta.xml" => meta, "eml.xml" => eml(title), "occurrence.txt" => ->(out) { write(rows, out, col_sep: "\t") })
       end
 
       # [Feature] from the unpacked files of an archive: {name => bytes}.

@@ -26,12 +26,15 @@ module Thistle
         Reader.refuse("The GeoJSON is cut off or damaged; nothing was taken from it.")
       end
 
-      # A FeatureCollection as a string (RFC 7946): features are hashes of shape (Core::Survey::Shape) and properties.
-      def write(features)
-        rows = features.map do |f|
-          { type: "Feature", id: f[:id], geometry: f[:shape].published, properties: f[:properties] }.compact
+      # A FeatureCollection (RFC 7946), a feature after the other into whatever takes `<<`: features are hashes of shape
+      # (Core::Survey::Shape) and properties, in anything that answers each. Answers `out`.
+      def write(features, out = +"")
+        out << %({"type":"FeatureCollection","features":[)
+        features.each_with_index do |f, n|
+          row = { type: "Feature", id: f[:id], geometry: f[:shape].published, properties: f[:properties] }.compact
+          out << (n.zero? ? "" : ",") << JSON.generate(row)
         end
-        JSON.generate(type: "FeatureCollection", features: rows)
+        out << "]}"
       end
 
       def features(row)

@@ -3,7 +3,6 @@
 require "sqlite3"
 require "rgeo"
 require "rgeo/geo_json"
-require "tempfile"
 
 module Thistle
   module Formats
@@ -15,15 +14,13 @@ module Thistle
 
       module_function
 
-      # Bytes. layers: {name => [feature]}, features being hashes of shape and properties.
-      def write(layers, changed_at = Time.now.utc)
-        Tempfile.create(["patches", ".gpkg"]) do |file|
-          db = SQLite3::Database.new(file.path)
-          frame(db)
-          db.transaction { layers.each { |name, features| layer(db, name, features, changed_at) } }
-          db.close
-          File.binread(file.path)
-        end
+      # A file at a path. layers: {name => [features, {property => class}]}, features being hashes of shape and properties.
+      def write(layers, path, changed_at = Time.now.utc)
+        db = SQLite3::Database.new(path)
+        frame(db)
+        db.transaction { layers.each { |name, (features, types)| layer(db, name, features, types, changed_at) } }
+      ensure
+        db&.close
       end
 
       def frame(db)
@@ -45,17 +42,21 @@ module Thistle
         end
       end
 
-      def layer(db, name, features, changed_at)
-        keys = features.flat_map { |f| f[:properties].keys }.uniq
-        columns = keys.map { |key| "\"#{key}\" #{TYPES.fetch(features.filter_map { |f| f[:properties][key] }.first.class, "TEXT")}" }
+      def layer(db, name, features, types, changed_at)
+        keys = types.keys
+        columns = types.map { |key, type| "\"#{key}\" #{TYPES.fetch(type, "TEXT")}" }
         db.execute("CREATE TABLE \"#{name}\" (fid INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL, geom BLOB#{columns.map { |c| ", #{c}" }.join})")
         db.execute("INSERT INTO gpkg_contents VALUES (?, 'features', ?, '', ?, ?, ?, ?, ?, ?)",
-                   [name, name, changed_at.strftime("%Y-%m-%dT%H:%M:%S.%LZ"), *extent(features), WGS84])
+                   [name, name, changed_at.strftime("%Y-%m-%dT%H:%M:%S.%LZ"), *([nil] * 4), WGS84])
         db.execute("INSERT INTO gpkg_geometry_columns VALUES (?, 'geom', 'GEOMETRY', ?, 0, 0)", [name, WGS84])
         marks = (["?"] * (keys.size + 1)).join(", ")
         insert = db.prepare("INSERT INTO \"#{name}\" (geom#{keys.map { |key| ", \"#{key}\"" }.join}) VALUES (#{marks})")
-        features.each { |f| insert.execute([SQLite3::Blob.new(blob(f[:shape].published)), *keys.map { |key| plain(f[:properties][key]) }]) }
+        box = features.each_with_object([]) do |f, all|
+          insert.execute([SQLite3::Blob.new(blob(f[:shape].published)), *keys.map { |key| plain(f[:properties][key]) }])
+          widen(all, f[:shape].bounds)
+        end
         insert.close
+        db.execute("UPDATE gpkg_contents SET min_x = ?, min_y = ?, max_x = ?, max_y = ? WHERE table_name = ?", [*box, name]) if box.any?
       end
 
       # "GP", version 0, flags (little-endian, no envelope), the reference system, then WKB.
@@ -63,13 +64,12 @@ module Thistle
         ["GP", 0, 1, WGS84].pack("a2CCl<") + WKB.generate(RGeo::GeoJSON.decode(geometry, geo_factory: Core::Survey::Meridian::FLAT))
       end
 
-      def extent(features)
-        boxes = features.map { |f| f[:shape].bounds }
-        boxes.empty? ? [nil] * 4 : [boxes.map { |b| b[0] }.min, boxes.map { |b| b[1] }.min, boxes.map { |b| b[2] }.max, boxes.map { |b| b[3] }.max]
+      def widen(box, bounds)
+        box.replace(box.empty? ? bounds : [*box.first(2).zip(bounds).map(&:min), *box.last(2).zip(bounds.last(2)).map(&:max)])
       end
 
       def plain(value) = value.is_a?(Numeric) || value.nil? ? value : value.to_s
-      private_class_method :frame, :layer, :blob, :extent, :plain
+      private_class_method :frame, :layer, :blob, :widen, :plain
     end
   end
 end

@@ -65,17 +65,19 @@ module Thistle
         nil
       end
 
-      # Points become waypoints, lines and edges tracks; the whole patch goes along as an extension.
-      def write(features, title:)
-        Xml.build do |xml|
-          xml.gpx(xmlns: "http://www.topografix.com/GPX/1/1", "xmlns:t": OURS, version: "1.1", creator: "Nimble Thistle") do
-            xml.metadata { xml.name title }
-            points, rest = features.partition { |feature| feature[:shape].geometry["type"] == "Point" }
-            points.each { |feature| waypoint(xml, feature) }
-            rest.each { |feature| track(xml, feature) }
+      # Points become waypoints, lines and edges tracks; the whole patch goes along as an extension. Waypoints come first, as
+      # the schema wants, so features are gone through twice. Answers `out`.
+      def write(features, out = +"", title:)
+        opening = %(<gpx xmlns="http://www.topografix.com/GPX/1/1" xmlns:t="#{OURS}" version="1.1" creator="Nimble Thistle">) +
+                  "<metadata><name>#{Xml.escape(title)}</name></metadata>"
+        Xml.around(out, opening, "</gpx>") do |element|
+          %i[waypoint track].each do |kind|
+            features.each { |feature| element.call { |xml| send(kind, xml, feature) } if kind == kind_of(feature) }
           end
         end
       end
+
+      def kind_of(feature) = feature[:shape].geometry["type"] == "Point" ? :waypoint : :track
 
       def waypoint(xml, feature)
         lon, lat = feature[:shape].published["coordinates"]
@@ -94,7 +96,7 @@ module Thistle
       def described(xml, feature)
         xml.name feature[:name]
         xml.desc feature[:properties].compact.map { |key, value| "#{key}: #{value}" }.join("; ")
-        xml.extensions { xml["t"].patch JSON.generate(geometry: feature[:shape].published, properties: feature[:properties].compact) }
+        xml.extensions { xml.send(:"t:patch", JSON.generate(geometry: feature[:shape].published, properties: feature[:properties].compact)) }
       end
 
       def lines(geometry)
@@ -105,7 +107,7 @@ module Thistle
         else geometry["coordinates"]
         end
       end
-      private_class_method :waypoint, :track, :described, :lines, :own, :walks, :walk, :closed?, :position, :feature
+      private_class_method :kind_of, :waypoint, :track, :described, :lines, :own, :walks, :walk, :closed?, :position, :feature
     end
   end
 end

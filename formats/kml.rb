@@ -34,15 +34,10 @@ module Thistle
         (Xml.text(node, ".//coordinates") || "").split.map { |triple| triple.split(",").first(2).map { |n| Core::Decimal.read(n) || n } }
       end
 
-      # features: hashes of name, shape (Core::Survey::Shape) and properties.
-      def write(features, title:)
-        Xml.build do |xml|
-          xml.kml(xmlns: "http://www.opengis.net/kml/2.2") do
-            xml.Document do
-              xml.name title
-              features.each { |feature| placemark(xml, feature) }
-            end
-          end
+      # features: hashes of name, shape (Core::Survey::Shape) and properties, written one after the other. Answers `out`.
+      def write(features, out = +"", title:)
+        Xml.around(out, %(<kml xmlns="http://www.opengis.net/kml/2.2"><Document><name>#{Xml.escape(title)}</name>), "</Document></kml>") do |element|
+          features.each { |feature| element.call { |xml| placemark(xml, feature) } }
         end
       end
 

@@ -41,16 +41,16 @@ module Thistle
         SEPARATORS.any? { |mark| first.include?(mark) && (second.nil? || second.include?(mark)) }
       end
 
-      # features: hashes of shape and properties; every shape as well-known text, its middle as latitude and longitude.
-      def write(features)
-        keys = features.flat_map { |f| f[:properties].keys }.uniq
-        CSV.generate(row_sep: "\r\n") do |csv|
-          csv << [*keys, "latitude", "longitude", "wkt"]
-          features.each do |f|
-            lon, lat = f[:shape].centre
-            csv << [*keys.map { |key| f[:properties][key] }, lat.round(7), lon.round(7), wkt(f[:shape].published)]
-          end
+      # features: hashes of shape and properties, of which `keys` become columns; every shape as well-known text, its middle as
+      # latitude and longitude. Answers `out`.
+      def write(features, out = +"", keys:)
+        csv = CSV.new(out, row_sep: "\r\n")
+        csv << [*keys, "latitude", "longitude", "wkt"]
+        features.each do |f|
+          lon, lat = f[:shape].centre
+          csv << [*keys.map { |key| f[:properties][key] }, lat.round(7), lon.round(7), wkt(f[:shape].published)]
         end
+        out
       end
 
       def wkt(geometry) = WRITER.generate(RGeo::GeoJSON.decode(geometry, geo_factory: Core::Survey::Meridian::FLAT))

@@ -24,6 +24,16 @@ module Thistle
 
       def text(node, path) = node.at_xpath(path)&.text&.strip
 
+      # A document around elements that are built one at a time, so that a long one needs no more memory than a short one:
+      # `opening` (with its namespaces), what the block yields to its argument, `closing`.
+      def around(out, opening, closing)
+        out << %(<?xml version="1.0" encoding="UTF-8"?>\n) << opening << "\n"
+        yield ->(&element) { out << Nokogiri::XML::Builder.new(encoding: "UTF-8", &element).doc.root.to_xml << "\n" }
+        out << closing << "\n"
+      end
+
+      def escape(text) = text.to_s.encode(xml: :text)
+
       # A document built with Nokogiri's builder, as a UTF-8 string.
       def build(&) = Nokogiri::XML::Builder.new(encoding: "UTF-8", &).to_xml
     end

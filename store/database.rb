@@ -26,6 +26,7 @@ module Thistle
           Sequel.extension :migration
           Sequel.default_timezone = :utc
           db = Sequel.sqlite(path, max_connections: CONNECTIONS, pool_timeout: 30, after_connect: method(:prepare))
+          AsWritten.read_by(db)
           db.transaction_mode = :immediate # a writer waits for its turn at the start, where waiting is safe
           bring_up_to_date(db, path)
           Sequel::Model.plugin :timestamps, update_on_create: true
@@ -39,10 +40,16 @@ module Thistle
           FAULTS.find { |sign, _| error.message.match?(sign) }&.last || BROKEN
         end
 
+        # Is it a fault of the file or its disk, rather than of what was asked of it?
+        def fault?(error)
+          error.is_a?(Sequel::PoolTimeout) || FAULTS.any? { |sign, _| error.message.match?(sign) }
+        end
+
         BROKEN = "it is not a file of this program, or it is broken. Restore a copy with bin/thistle restore."
-        FAULTS = { /full/i => "the disk is full. Make room, then try again.",
-                   /readonly|read-only|unable to open/i => "it is read-only, or its folder is. Give this user the right to write there.",
-                   /locked|busy/i => "another program holds it. Close that, then try again." }.freeze
+        FAULTS = { /disk is full|no space left/i => "the disk is full. Make room, then try again.",
+                   /readonly|read-only|unable to open|permission denied/i =>
+                     "the data folder is read-only. Give this user the right to write there.",
+                   /is locked|is busy|connect(ion)? pool|timeout/i => "too many are writing at this moment. Try again." }.freeze
 
         private
 

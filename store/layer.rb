@@ -20,12 +20,14 @@ module Thistle
       def self.keep(property, kind:, name:, bytes:, facts:)
         file = "#{SecureRandom.hex(8)}.#{kind}"
         FileUtils.mkdir_p(folder)
-        File.binwrite(File.join(folder, file), bytes)
-        db.transaction do
-          layer = create(property_id: property.id, kind:, name:, file:, facts: JSON.generate(facts))
-          Surroundings.settle(property) if kind == "elevation"
-          layer
-        end
+        path = File.join(folder, file)
+        File.binwrite(path, bytes)
+        layer = create(property_id: property.id, kind:, name:, file:, facts: JSON.generate(facts))
+        Surroundings.settle_soon(property) if kind == "elevation"
+        layer
+      rescue StandardError
+        FileUtils.rm_f(path) if path && layer.nil? # what is not on record leaves no file
+        raise
       end
 
       def self.folder = File.join(File.dirname(Database.path), "layers")
@@ -36,15 +38,25 @@ module Thistle
       end
 
       # The property's elevation grid, the newest that is on the map; nil without one.
-      def self.elevation(property) = live.where(property_id: property.id, kind: "elevation").reverse(:id).first&.grid
+      def self.elevation(property) = live.where(property_id: property.id, kind: "elevation").reverse(:id).all.find(&:there?)&.grid
 
       GRIDS = Core::Kept.new(4)
 
       # An elevation layer's grid, read once.
       def grid = GRIDS.fetch(file) { self.class.grid_reader.call(bytes, details["crs"]) }
 
+      # Is its file still beside the data?
+      def there? = File.file?(path)
+
       def path = File.join(self.class.folder, file)
-      def bytes = File.binread(path)
+
+      def bytes
+        File.binread(path)
+      rescue Errno::ENOENT
+        raise Core::BadInput.new("The file of the layer “#{name}” is missing from the data folder. Take the layer off, or restore a copy.",
+                                 field: :layer)
+      end
+
       def details = JSON.parse(facts)
 
       # Off the map, or back on it; an elevation grid tells patches their slope.
@@ -55,7 +67,7 @@ module Thistle
 
       def change(**columns)
         update(**columns)
-        Surroundings.settle(property) if kind == "elevation"
+        Surroundings.settle_soon(property) if kind == "elevation"
       end
     end
   end

@@ -5,6 +5,7 @@ module Thistle
     # Ground that several patches share, so that a property's total counts it once. Each patch keeps how much of it
     # lies on patches with a lower id; gross minus that, summed over the property, is the area of them all together.
     module Overlaps
+      SLICE = 200 # patches measured and written in one go, so that other writers get their turn
       SHOWN = 60 # neighbours that a patch's page measures
 
       module_function
@@ -37,13 +38,18 @@ module Thistle
       end
 
       def share(property, pairs)
-        grounds = {}
-        pairs.group_by(&:first).each do |id, rows|
-          mine = ground(id, grounds) or next
-          others = rows.filter_map { |_, other| ground(other, grounds) }
-          shared = others.empty? ? 0.0 : Core::Survey::Overlay.shared(mine, Core::Survey::Overlay.union(others))
-          Patch.where(id:, property_id: property.id).update(shared_m2: shared) if shared.positive?
+        pairs.group_by(&:first).each_slice(SLICE) do |some|
+          grounds = {}
+          found = some.map { |id, rows| [id, shared(id, rows.map(&:last), grounds)] }.select { |_, m2| m2.positive? }
+          Patch.db.transaction { found.each { |id, shared_m2| Patch.where(id:, property_id: property.id).update(shared_m2:) } } if found.any?
         end
+      end
+
+      # m² of a patch that lie on others.
+      def shared(id, others, grounds)
+        mine = ground(id, grounds) or return 0.0
+        others = others.filter_map { |other| ground(other, grounds) }
+        others.empty? ? 0.0 : Core::Survey::Overlay.shared(mine, Core::Survey::Overlay.union(others))
       end
 
       # [[id, lower id]] of patches whose boxes meet, through the tree; `which` is SQL about a and b.
@@ -58,7 +64,7 @@ module Thistle
       end
 
       def ground(id, known) = known.fetch(id) { known[id] = Patch[id]&.ground }
-      private_class_method :share, :pairs, :ground
+      private_class_method :share, :shared, :pairs, :ground
     end
   end
 end

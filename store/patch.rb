@@ -33,6 +33,9 @@ module Thistle
         # Only what an agenda looks at: the shape is most of a row, and dates are slow to read.
         def for_agenda = select(*AGENDA).select_append(LINEAGE)
 
+        # With every record that an answer of it names: a query for each kind, however many there are.
+        def for_answers = eager(:observations, :treatments, :checks, :tasks, :past_shapes, :parent)
+
         # Patches whose extent meets [west, south, east, north], through the R*Tree.
         def within(bounds)
           boxes = Core::Survey::Meridian.boxes(bounds).map do |west, south, east, north|
@@ -79,10 +82,19 @@ module Thistle
         Overlaps.settle(property, [id, *@met]) if @left
         return unless @moved
 
-        Surroundings.settle(property, [id])
+        keep_place
         Overlaps.settle(property, [id, *@met])
         refresh
       end
+
+      # Works out what its place says before it is saved, so that the file is not asked for until that is known.
+      def place_first = @placed = Surroundings.new(property).of(shape, width_m:, radius_m:)
+
+      def keep_place
+        @placed ? Surroundings.write(id, *@placed) : Surroundings.settle(property, [id])
+        @placed = nil
+      end
+      private :keep_place
 
       def shape = Core::Survey::Shape.stored(geometry)
 

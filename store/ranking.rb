@@ -38,9 +38,19 @@ module Thistle
       end
 
       def patches
-        @patches ||= Patch.wanting_work.where(property_id: @property.id).for_agenda.select_append(:west, :east, :south, :north, :place)
-                          .eager(:treatments, :plantings).all.to_h { |patch| [patch.id, patch] }
+        @patches ||= begin
+          work, plantings = [Treatment.order(:done_on, :id), Planting.order(:from_on)].map { |records| of_open(records).group_by(&:patch_id) }
+          open.for_agenda.select_append(:west, :east, :south, :north, :place).all.to_h do |patch|
+            patch.associations.update(treatments: work.fetch(patch.id, []), plantings: plantings.fetch(patch.id, []))
+            [patch.id, patch]
+          end
+        end
       end
+
+      def open = Patch.wanting_work.where(property_id: @property.id)
+
+      # Records of the open patches, in one query whatever their number.
+      def of_open(records) = records.where(deleted_at: nil, patch_id: open.select(:id)).all
 
       def best = @best ||= Core::Decide::Agenda.new(entries, kept: @kept).best
 
@@ -72,7 +82,7 @@ module Thistle
 
       # Alive at each patch's last check: {patch id => number}.
       def left
-        @left ||= Check.where(deleted_at: nil, patch_id: patches.keys).order(:checked_on, :id).to_h { |check| [check.patch_id, check.alive] }
+        @left ||= of_open(Check.order(:checked_on, :id)).to_h { |check| [check.patch_id, check.alive] }
       end
 
       def middle(patch) = [(patch.values[:west] + patch.values[:east]) / 2, (patch.values[:south] + patch.values[:north]) / 2]

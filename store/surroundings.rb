@@ -8,12 +8,30 @@ module Thistle
     class Surroundings
       SILENT = %w[boundary contour trail building].freeze # kinds that ask nothing of a patch
 
+      AT_ONCE = 1000 # patches that are worked out while someone waits; more are done beside the page
+
       # Works out everything for patches of a property: all of them unless ids are given.
-      def self.settle(property, ids = nil)
+      def self.settle(property, ids = nil, &)
         property.associations.delete(:zones)
-        patches = property.live_patches.unordered
-        patches = patches.where(id: ids) if ids
-        new(property).settle(patches)
+        new(property).settle(ids || property.live_patches.unordered.order(:id).select_map(:id), &)
+      end
+
+      # The same, beside the page where they are many. Call it after what changed is stored.
+      def self.settle_soon(property, ids = nil)
+        ids ||= property.live_patches.unordered.order(:id).select_map(:id)
+        return settle(property, ids) if ids.size <= AT_ONCE
+
+        Job.later("settle", property, total: ids.size) { |job| settle(property, ids) { |done| job.at(done) } }
+      end
+
+      # Work on a property that was cut off is done again, whole.
+      def self.recover(all: false)
+        Job.where(kind: "settle", status: "running").all.each do |job|
+          next unless job.lost? || (all && job.pid == Process.pid)
+
+          job.fail_with(Job::LOST)
+          Property[job.subject_id]&.then { |property| settle_soon(property) }
+        end
       end
 
       # The same for everything in the file, after it was brought up to date.
@@ -22,6 +40,14 @@ module Thistle
           settle(property)
           Overlaps.settle(property)
         end
+      end
+
+      # What was worked out for one patch.
+      def self.write(id, columns, zones)
+        Patch.where(id:).update(columns)
+        on_zones = Patch.db[:patch_zones]
+        on_zones.where(patch_id: id).delete
+        on_zones.multi_insert(zones.map { |zone_id, shared_m2| { patch_id: id, zone_id:, shared_m2: } }) if zones.any?
       end
 
       # The box of what a zone concerns.
@@ -44,13 +70,15 @@ module Thistle
         @elevation = Layer.elevation(property)
       end
 
-      def settle(patches)
-        db = Patch.db
-        patches.paged_each do |patch|
-          columns, zones = of(patch.shape, width_m: patch.width_m, radius_m: patch.radius_m)
-          Patch.where(id: patch.id).update(columns)
-          db[:patch_zones].where(patch_id: patch.id).delete
-          db[:patch_zones].multi_insert(zones.map { |zone_id, shared_m2| { patch_id: patch.id, zone_id:, shared_m2: } }) if zones.any?
+      SLICE = 100 # patches written in one go, so that other writers get their turn
+
+      # Yields how many are done after each slice. What costs time is worked out before the file is asked for.
+      def settle(ids)
+        ids.each_slice(SLICE).with_index do |some, n|
+          patches = Patch.live.where(id: some).select(:id, :geometry, :width_m, :radius_m).all
+          found = patches.map { |patch| [patch.id, *of(patch.shape, width_m: patch.width_m, radius_m: patch.radius_m)] }
+          Patch.db.transaction { found.each { |row| self.class.write(*row) } }
+          yield (n * SLICE) + some.size if block_given?
         end
       end
 

@@ -8,7 +8,8 @@ module Thistle
       Row = Core::Value.define(:key, :patches, :gross_m2, :infested_m2, :stems, :ground_m2)
       # Infested ground: measured, else gross × cover (Core::Survey::Amount says the same of one patch), else not known.
       COVER = Core::Survey::Cover::CLASSES.map { |c| "WHEN #{c.key} THEN #{c.middle}" }.join(" ")
-      INFESTED = "COALESCE(infested_m2, gross_m2 * COALESCE(cover_percent, CASE cover_class #{COVER} END) / 100.0)".freeze
+      COVERED = "COALESCE(cover_percent, CASE cover_class #{COVER} END)".freeze
+      INFESTED = "COALESCE(infested_m2, gross_m2 * #{COVERED} / 100.0)".freeze
 
       def initialize(property)
         @property = property

@@ -8,13 +8,11 @@ module Thistle
 
       # A zone drawn on the map; patches near it learn of it.
       def self.draw(property, shape, **fields)
-        db.transaction do
-          zone = new(property_id: property.id, **fields)
-          zone.shape = shape
-          zone.save
-          zone.tell
-          zone
-        end
+        zone = new(property_id: property.id, **fields)
+        zone.shape = shape
+        zone.save
+        zone.tell
+        zone
       end
 
       def shape = @shape ||= Core::Survey::Shape.stored(geometry)
@@ -38,7 +36,7 @@ module Thistle
       def tell
         property.year_changed if kind == "water"
         ids = property.live_patches.unordered.within(Surroundings.reach(self)).select_map(:id) unless kind == "water"
-        Surroundings.settle(property, ids)
+        Surroundings.settle_soon(property, ids)
       end
 
       # Off the map and out of what patches know, or back.
@@ -48,10 +46,8 @@ module Thistle
       private
 
       def change(deleted_at)
-        db.transaction do
-          update(deleted_at:)
-          tell
-        end
+        update(deleted_at:)
+        tell
       end
     end
   end

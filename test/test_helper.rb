@@ -39,6 +39,14 @@ module Thistle
 
     def patch(code) = Store::Patch.first(code:)
 
+    # A zip's bytes.
+    def zip(files)
+      Dir.mktmpdir do |folder|
+        Formats::Archive.pack(File.join(folder, "a.zip"), files)
+        File.binread(File.join(folder, "a.zip"))
+      end
+    end
+
     # The demo land as it was just loaded: quicker to put back than to load.
     class Snapshot
       def initialize(folder)

@@ -2,7 +2,7 @@
 
 require "json"
 require "rack/protection"
-require "rack/static"
+require "rack/deflater"
 require "sinatra/base"
 require "erubi"
 
@@ -12,6 +12,10 @@ module Thistle
     class App < Sinatra::Base
       POLICY = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; font-src 'self'; " \
                "connect-src 'self'; form-action 'self'; frame-ancestors 'none'; base-uri 'none'"
+
+      # What is worth packing on its way; pictures and archives are packed already.
+      PACKED = %w[text/html text/css text/plain text/csv text/calendar text/javascript application/javascript application/json application/geo+json
+                  application/gpx+xml application/vnd.google-earth.kml+xml image/svg+xml].freeze
 
       set :root, ROOT
       set :views, "#{ROOT}/web/views"
@@ -25,8 +29,8 @@ module Thistle
       set :method_override, true
       # Only what is asked for under these is looked for on the disk.
       set :static, false
-      use Rack::Static, urls: %w[/css /js /vendor /img /fonts], root: "#{ROOT}/public", cascade: true,
-                        header_rules: [[:all, { "cache-control" => "public, max-age=3600" }]]
+      use Rack::Deflater, include: PACKED, sync: false
+      use Statics
       set :sessions, key: "thistle", same_site: :strict, httponly: true, path: "/"
       set :protection, except: %i[remote_token session_hijacking], use: %i[authenticity_token], frame_options: :deny, reaction: :deny
 
@@ -42,6 +46,7 @@ module Thistle
         @json = request.path_info.end_with?(".json")
         request.path_info = request.path_info.delete_suffix(".json") if @json
         halt refuse(400, "That holds characters that are not UTF-8.") unless readable?(params)
+        redirect to("/records/properties/new"), 303 if properties.empty? && !beginning?
         session[:property] = params["at"].to_i if params["at"].to_s.match?(/\A\d+\z/)
       end
 
@@ -49,12 +54,23 @@ module Thistle
         refuse 422, env["sinatra.error"].message
       end
 
+      # The file itself: said in words, and tried again with the next request.
+      error Sequel::DatabaseError, SQLite3::Exception, Sequel::PoolTimeout, Errno::ENOSPC, Errno::EROFS, Errno::EACCES do
+        fault = env["sinatra.error"]
+        known = Store::Database.fault?(fault)
+        warn "#{fault.class}: #{fault.message}", *fault.backtrace.first(5) unless known
+        next refuse(500, WRONG) unless known
+
+        refuse 503, "Nothing of this was kept, and nothing that was there is lost: #{Store::Database.said(fault)}"
+      end
+
       error Sequel::NoExistingObject do
         refuse 409, "Someone else changed this meanwhile. Reload, and enter it again."
       end
 
       not_found { refuse 404, "There is nothing at this address." }
-      error { refuse 500, "Something went wrong on our side. What was stored before is safe." }
+      error { refuse 500, WRONG }
+      WRONG = "Something went wrong on our side. What was stored before is safe."
     end
   end
 end

@@ -23,10 +23,7 @@ module Thistle
       def due_count = @due_count ||= visits.count
 
       # Why a patch wants treating again, in the words of its last check; nil when it does not.
-      def again(patch_id)
-        @again ||= Store::Task.undone.where(kind: "treat").where(Sequel[:due_on] <= today + SOON).as_hash(:patch_id, :reason)
-        @again[patch_id]
-      end
+      def again(patch_id) = asked_again[patch_id]
 
       # Patches for the drawn map, those that want work first; a crowd is cut off at what a small map can show.
       def drawn(property)
@@ -36,14 +33,17 @@ module Thistle
         Store::Patch.where(id: wanting + rest).select(:id, :code, :plant_key, :state, :geometry).all
       end
 
-      # {group => [Agenda::Item]}
+      # Of a heading: how many patches, and the first of them as [Agenda::Item].
+      Listing = Struct.new(:total, :items)
+
+      # {group => Listing}, those groups that hold any.
       def groups
         @groups ||= agenda.items.group_by(&:group).to_h do |group, items|
-          next [group, items] if group == :closing
-
-          [group, items.sort_by.with_index { |item, n| [again(item.id) ? 0 : 1, n] }]
+          [group, Listing.new(items.sum { |item| ids(item).size }, leading(group, items))]
         end
       end
+
+      def count(group) = groups[group]&.total || 0
 
       # What the day is good for, over the work that open patches want.
       def outlook = @outlook ||= OutlookBoard.new(@properties, today, wanted)
@@ -75,8 +75,11 @@ module Thistle
         property(patch.property_id).measures.area(patch.infested&.first || patch.gross_m2).split(" ", 2)
       end
 
+      # A patch under a heading.
       def patch(id) = patches.fetch(id)
-      def patches = @patches ||= Store::Patch.wanting_work.for_agenda.eager(:treatments, :plantings).all.to_h { |patch| [patch.id, patch] }
+
+      # Nothing wants work?
+      def idle? = alike.empty?
       def property(id) = by_id.fetch(id)
 
       def to_h
@@ -86,7 +89,7 @@ module Thistle
           awaited: awaited.map { |t| { patch: t[:code], event: JSON.parse(t.event), due_on: t.due_on } },
           reports: reports.map { |r| { id: r.id, seen_on: r.seen_on } },
           hygiene: hygiene.map { |property, plants| { property: property.name, in_seed: plants.map(&:key) } },
-          agenda: agenda.items.map { |item| row(item) } }
+          agenda_counts: groups.transform_values(&:total), agenda: groups.values.flat_map(&:items).map { |item| row(item) } }
       end
 
       private
@@ -102,8 +105,35 @@ module Thistle
       def sites = @sites ||= Hash.new { |hash, id| hash[id] = property(id).site(today) }
       def by_id = @by_id ||= @properties.to_h { |property| [property.id, property] }
 
+      # One entry for all patches alike.
       def agenda
-        @agenda ||= Core::Decide::Agenda.new(patches.values.filter_map { |patch| entry(patch) }, kept: Page::KEPT)
+        @agenda ||= Core::Decide::Agenda.new(alike.values.filter_map { |group| entry(group.patch) }, kept: Page::KEPT)
+      end
+
+      # {id of the patch that stands for them => Alike::Group}
+      def alike = @alike ||= Store::Alike.groups.to_h { |group| [group.patch.id, group] }
+      def ids(item) = alike.fetch(item.id).ids
+
+      # The first patches of a heading: those that a look asks to treat again go before the rest, but for what is closing.
+      def leading(group, items)
+        rows = items.chunk_while { |one, other| one.until == other.until }.lazy.flat_map do |same|
+          same.flat_map { |item| each_of(item, ids(item)) }.sort_by(&:id)
+        end
+        return rows.first(SHOWN) if group == :closing
+
+        first = items.flat_map { |item| each_of(item, ids(item) & asked_again.keys) }
+                     .sort_by { |item| [item.until || Core::Decide::Agenda::FAR, item.id] }.first(SHOWN)
+        (first + rows.reject { |item| again(item.id) }.first(SHOWN)).first(SHOWN)
+      end
+
+      def each_of(item, ids) = ids.map { |id| item.with(id:) }
+
+      def asked_again
+        @asked_again ||= Store::Task.undone.where(kind: "treat").where(Sequel[:due_on] <= today + SOON).as_hash(:patch_id, :reason)
+      end
+
+      def patches
+        @patches ||= Store::Patch.where(id: groups.values.flat_map { |listing| listing.items.map(&:id) }).for_agenda.as_hash(:id)
       end
 
       def entry(patch)
@@ -116,8 +146,8 @@ module Thistle
       def wanted
         agenda.items.each_with_object({}) do |item, all|
           limits = Core::Season::Limits.of(item.verdict.removal) or next
-          counts = all[patch(item.id).property_id] ||= Hash.new(0)
-          counts[limits.key] += 1 unless item.group == :stuck
+          counts = all[alike.fetch(item.id).patch.property_id] ||= Hash.new(0)
+          counts[limits.key] += ids(item).size unless item.group == :stuck
         end.transform_values { |counts| counts.reject { |_, n| n.zero? } }.reject { |_, counts| counts.empty? }
       end
 
@@ -125,7 +155,7 @@ module Thistle
       def cleaned = @cleaned ||= Store::Cleaning.last_days
 
       def in_seed(property)
-        @standing ||= patches.values.group_by(&:property_id).transform_values { |here| here.filter_map(&:plant_key).uniq }
+        @standing ||= alike.values.map(&:patch).group_by(&:property_id).transform_values { |here| here.map(&:plant_key).uniq }
         plants = @standing.fetch(property.id, []).map { |key| Core::Knowledge.shipped.plant(key) }.select(&:invasive?)
         plants.select { |plant| Core::Season::Phenology.new(plant, property.site(today)).phases_on(today).include?(:ripe_seed) }
       end

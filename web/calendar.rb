@@ -5,6 +5,7 @@ module Thistle
     # A property's calendar: windows of the plants on it, ripe seed, what is due, and the best hours for each kind of work.
     class Calendar
       AHEAD = 400 # days of tasks
+      MOST = 400 # visits that stand in it one by one
       DAYS = 2 # best days for each kind of work
       Entry = Formats::Ics::Entry
 
@@ -61,10 +62,21 @@ module Thistle
       end
 
       def tasks
-        Store::Task.due(through: @today + AHEAD).where(property_id: property.id).all.map do |task|
+        due = Store::Task.due(through: @today + AHEAD).where(property_id: property.id)
+        soon = due.limit(MOST).all
+        each = soon.map do |task|
           plant = task[:plant_key] && Core::Knowledge.shipped.plant(task[:plant_key]).name
           title = "#{Store::Task::KINDS[task.kind]} #{[task[:code], plant].compact.join(", ")}"
           entry("task-#{task.id}", kind: "Tasks", title:, text: task.reason, from: task.due_on, to: task.due_on)
+        end
+        soon.size < MOST ? each : each + together(due, soon.last.due_on)
+      end
+
+      # Past as many as a calendar can show, a day's visits are one entry.
+      def together(due, after)
+        due.unordered.where(Sequel[:tasks][:due_on] > after).from_self.group_and_count(:due_on).order(:due_on).all.map do |row|
+          day = row[:due_on]
+          entry("tasks-#{day}", kind: "Tasks", title: "#{row[:count]} visits", text: "Recheck lists them.", from: day, to: day)
         end
       end
 

@@ -41,6 +41,7 @@ module Thistle
       def recover(all: false)
         Store::Arrival.recover(all:)
         Store::SeasonPlan.recover(all:)
+        Store::Surroundings.recover(all:)
         Store::Job.lost.each { |job| job.fail_with(Store::Job::LOST) }
       end
     end

@@ -4,6 +4,7 @@ module Thistle
   module Web
     # What the decide room answers as plain data for JSON, units in the names. docs/api.md describes each.
     module DecideAnswers
+      RANKED = 200 # patches, the first of them
       COURSE_STEP = %i[id kind due_on until_on text method_key done_on].freeze
 
       module_function
@@ -83,12 +84,12 @@ module Thistle
       end
 
       def ranking(desk)
-        patches = desk.rows.map do |row|
+        patches = desk.rows.first(RANKED).map do |row|
           parts = row.parts.to_h { |part| [part.key, { value: part.value.round(3), because: plain(part.text) }] }
           { patch: row.candidate.code, id: row.id, score: row.score.round(4), parts:, method: row.candidate.verdict.removal.key,
             verdict: row.candidate.verdict.kind }
         end
-        { weights: desk.weights, goal: desk.goal, error: desk.error, patches: }
+        { weights: desk.weights, goal: desk.goal, error: desk.error, total: desk.rows.size, patches: }
       end
 
       def season_plan(plan)

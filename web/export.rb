@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "tmpdir"
+
 module Thistle
   module Web
     # A property's patches as a file for someone else's program.
@@ -13,27 +15,85 @@ module Thistle
         @property, @kind = property, kind
       end
 
+      PAGE = 500 # patches in memory at a time
+      ZONE = { kind: String, name: String, keep_m: Float }.freeze
+
       def media = KINDS.fetch(@kind).last
       def filename = "#{@property.name.downcase.gsub(/[^a-z0-9]+/, "-")}.#{@kind}"
 
-      def bytes
+      # The file, piece by piece, as a Rack body: however many patches, no more than some hundred are in memory, and who goes
+      # away stops it.
+      def each(&)
+        out = Outlet.new(&)
         case @kind
-        when "geojson" then Formats::GeoJSON.write(features)
-        when "kml" then Formats::KML.write(features, title: @property.name)
-        when "kmz" then Formats::Archive.pack("doc.kml" => Formats::KML.write(features, title: @property.name))
-        when "gpx" then Formats::GPX.write(features, title: @property.name)
-        when "csv" then Formats::Table.write(features)
-        when "zip" then Formats::DarwinCore.archive(occurrences, title: @property.name)
-        when "gpkg" then Formats::Geopackage.write("patches" => features, "zones" => zones)
+        when "geojson" then Formats::GeoJSON.write(features, out)
+        when "kml" then Formats::KML.write(features, out, title: @property.name)
+        when "gpx" then Formats::GPX.write(features, out, title: @property.name)
+        when "csv" then Formats::Table.write(features, out, keys: Core::Survey::Columns::WRITTEN.keys)
+        else packed(&)
         end
+        out.flush
       end
+
+      def bytes = enum_for(:each).inject(+"".b) { |all, piece| all << piece.b }
 
       private
 
-      def patches = @patches ||= @property.live_patches.all
+      # What a writer says, handed on in pieces that are worth sending.
+      class Outlet
+        LEAST = 32 * 1024
+
+        def initialize(&take)
+          @take, @kept = take, +""
+        end
+
+        def <<(text)
+          @kept << text
+          flush if @kept.bytesize >= LEAST
+          self
+        end
+
+        def flush
+          @take.call(@kept) unless @kept.empty?
+          @kept = +""
+        end
+      end
+      private_constant :Outlet
+
+      # Kinds that are made as a file first, which is gone once it is sent.
+      def packed
+        Dir.mktmpdir("thistle") do |folder|
+          path = File.join(folder, filename)
+          make(path)
+          File.open(path, "rb") do |file|
+            while (piece = file.read(256 * 1024))
+              yield piece
+            end
+          end
+        end
+      end
+
+      def make(path)
+        case @kind
+        when "kmz" then Formats::Archive.pack(path, "doc.kml" => ->(out) { Formats::KML.write(features, out, title: @property.name) })
+        when "zip" then Formats::DarwinCore.archive(occurrences, path, title: @property.name)
+        when "gpkg" then Formats::Geopackage.write({ "patches" => [features, Core::Survey::Columns::WRITTEN], "zones" => [zones, ZONE] }, path)
+        end
+      end
+
+      # Patches in the order of their ids, a page at a time.
+      def patches
+        Enumerator.new do |all|
+          last = 0
+          until (page = @property.live_patches.unordered.where(Sequel[:id] > last).order(:id).limit(PAGE).all).empty?
+            page.each { |patch| all << patch }
+            last = page.last.id
+          end
+        end
+      end
 
       def features
-        patches.map { |patch| { name: patch.code, shape: patch.shape, properties: Core::Survey::Columns.of(patch).compact } }
+        patches.lazy.map { |patch| { name: patch.code, shape: patch.shape, properties: Core::Survey::Columns.of(patch).compact } }
       end
 
       def zones
@@ -41,7 +101,7 @@ module Thistle
       end
 
       def occurrences
-        patches.map { |patch| present(patch) } + @property.searches.flat_map { |search| search.absences.map { |key| absent(search, key) } }
+        patches.lazy.map { |patch| present(patch) } + @property.searches.flat_map { |search| search.absences.map { |key| absent(search, key) } }
       end
 
       def present(patch)

@@ -12,10 +12,10 @@ module Thistle
 
       def icon(name, label: nil)
         said = label ? %(role="img" aria-label="#{h label}") : %(aria-hidden="true")
-        %(<svg class="icon" #{said}><use href="/img/icons.svg##{name}"></use></svg>)
+        %(<svg class="icon" #{said}><use href="#{static("/img/icons.svg")}##{name}"></use></svg>)
       end
 
-      def mark(state) = %(<svg class="mark" aria-hidden="true"><use href="/img/marks.svg##{state}"></use></svg>)
+      def mark(state) = %(<svg class="mark" aria-hidden="true"><use href="#{static("/img/marks.svg")}##{state}"></use></svg>)
       def glyph(character, state) = %(<svg class="glyph" aria-hidden="true"><use href="/img/glyphs.svg##{character}-#{state}"></use></svg>)
       def state_tag(state) = %(<span class="state #{Words::STATE_HUES.fetch(state)}">#{mark(state)}#{h state}</span>)
 

@@ -26,7 +26,7 @@ module Thistle
       def property_chosen = properties.find { |p| p.id == session[:property] } || properties.first
 
       def site = property.site(today)
-      def units = property.measures
+      def units = properties.any? ? property.measures : Core::Units.new
       def band = @band ||= Core::Season::Band.new(site)
 
       # The band drawn; the same all day for the same rows, so it is drawn once.
@@ -79,6 +79,14 @@ module Thistle
       # The patch in the query, if any.
       def patch_in_query = params["patch"].to_s.empty? ? nil : patch_at(params["patch"])
 
+      # A day in the query; nil where it names none.
+      def day_in_query(name)
+        text = params[name].to_s
+        text.match?(/\A\d{4}-\d\d-\d\d\z/) ? Date.iso8601(text) : nil
+      rescue Date::Error
+        nil
+      end
+
       # What the band carries on a plant's or a patch's page: its phases in one row, then when each method is right.
       def band_rows(plant, choices = nil)
         choices ||= property.choices(plant, today, natives_near: true, water_m: 1000.0)
@@ -93,8 +101,16 @@ module Thistle
         [["phases", "", phases], *windows.first(4)]
       end
 
-      # Patches of the property at hand that have a name and want work.
-      def workable = @workable ||= property.live_patches.wanting_work.exclude(plant_key: nil).all
+      # Patches of the property at hand that have a name and want work: a dataset.
+      def workable = property.live_patches.wanting_work.exclude(plant_key: nil)
+
+      # A long list as JSON, a page at a time by id: as many as fit, and the address of the rest.
+      def paged(name, patches, &)
+        rows = patches.unordered.where(Sequel[:id] > params["after"].to_i).order(:id).limit(PAGE + 1).all
+        more = rows.size > PAGE && rows.pop
+        { name => rows.map(&), next: more ? "#{request.path_info}.json?after=#{rows.last.id}" : nil }
+      end
+      PAGE = 200
 
       # One answer, two dresses: what `data` answers when called as JSON at .json, else the view. Only what is asked for is made.
       # status may be 422 for a form sent back.
@@ -122,12 +138,18 @@ module Thistle
         JSON.generate(data)
       end
 
+      # May it be asked before there is any property?
+      def beginning? = request.path_info.match?(%r{\A/(records/properties(/new)?|img/.*)\z})
+
+      # The address of a file of the interface.
+      def static(path) = Statics.address(path)
+
       def refuse(code, message)
         status code
         return json({ error: message }) if @json
 
         @room = nil
-        properties.any? ? erb(:refused, layout: :layout, locals: { message: }) : message
+        erb(:refused, layout: :layout, locals: { message: })
       end
 
       def go_to(path, message = nil)

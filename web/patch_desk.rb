@@ -6,6 +6,7 @@ module Thistle
     class PatchDesk
       LEAST = [0.0012, 0.0009].freeze # degrees of air around a small patch, east and north
       FAR, OTHERS = 10, 12
+      MEASURED, AROUND = 40, 0.0045 # patches whose distance is measured; degrees around it, about 500 m
 
       def initialize(patch, today)
         @patch, @today = patch, today
@@ -40,8 +41,8 @@ module Thistle
       def others
         return [] unless @patch.plant_key
 
-        @patch.property.live_patches.where(plant_key: @patch.plant_key).exclude(id: @patch.id).limit(200)
-              .map { |other| [other, @patch.shape.distance(other.shape)] }.sort_by(&:last).first(OTHERS)
+        near = @patch.property.live_patches.unordered.within(wider).where(plant_key: @patch.plant_key).exclude(id: @patch.id).limit(MEASURED)
+        near.map { |other| [other, @patch.shape.distance(other.shape)] }.sort_by(&:last).first(OTHERS)
       end
 
       # Records that were taken back, which can be brought back.
@@ -54,6 +55,11 @@ module Thistle
       def last_change = Store::Change.undoable.where(patch_id: @patch.id).first
 
       private
+
+      def wider
+        west, south, east, north = @patch.shape.bounds
+        [west - AROUND, south - AROUND, east + AROUND, north + AROUND]
+      end
 
       def around = @around ||= Store::Surroundings.new(@patch.property).all(@patch.ground || @patch.shape)
       def growth = @growth ||= Core::Survey::Growth.new(@patch.versions)

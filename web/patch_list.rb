@@ -2,36 +2,51 @@
 
 module Thistle
   module Web
-    # The patches listed beside the map: those in view, those that the words name, a page at a time.
+    # A property's patches as a list: those in view, those that the words name, those in some states; a page at a time, the
+    # states that want work first.
     class PatchList
       PAGE = 60
-      ORDER = "CASE state WHEN 'standing' THEN 0 WHEN 'regrowing' THEN 1 WHEN 'reported' THEN 2 WHEN 'hit' THEN 3 WHEN 'quiet' THEN 4 ELSE 5 END"
+      ORDER = %w[standing regrowing reported hit quiet closed].freeze
+      CODE = [Sequel.function(:length, :code), :code].freeze
 
       attr_reader :words, :page
 
-      def initialize(property, params)
-        @property = property
+      def initialize(property, params, states: ORDER)
+        @property, @states = property, ORDER & states
         @box, @words = Store::InView.box(params["bbox"]), params["q"].to_s.strip
         @page = [params["page"].to_i, 0].max
       end
 
-      def total = @total ||= dataset.count
-      def patches = @patches ||= dataset.order(Sequel.lit(ORDER), Sequel.function(:length, :code), :code).limit(PAGE, page * PAGE).all
+      def total = counts.values.sum
       def more? = total > (page + 1) * PAGE
       def all = @all ||= @property.live_patches.count
       def bbox = @box&.join(",")
 
+      # A state after the other through its index, so that the rest is never sorted.
+      def patches
+        @patches ||= begin
+          skip = page * PAGE
+          @states.each_with_object([]) do |state, found|
+            here = counts.fetch(state, 0)
+            found.concat(dataset.where(state:).order(*CODE).limit(PAGE - found.size, skip).all) if skip < here && found.size < PAGE
+            skip = [skip - here, 0].max
+          end
+        end
+      end
+
       private
+
+      # {state => patches}
+      def counts = @counts ||= dataset.where(state: @states).group_and_count(:state).as_hash(:state, :count)
 
       def dataset
         found = @property.live_patches.unordered
         found = found.within(@box) if @box
-        if words.empty?
-          found
-        else
-          found.where(Sequel.ilike(:code,
-                                   "%#{found.escape_like(words)}%") | { state: words.downcase } | { plant_key: Store::PlantNames.find(words) })
-        end
+        words.empty? ? found : found.where(named(found))
+      end
+
+      def named(found)
+        Sequel.ilike(:code, "%#{found.escape_like(words)}%") | { state: words.downcase } | { plant_key: Store::PlantNames.find(words) }
       end
     end
   end

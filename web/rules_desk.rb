@@ -31,7 +31,7 @@ module Thistle
 
       def patches
         @patches ||= begin
-          open = property.live_patches.wanting_work.exclude(plant_key: nil).limit(LOOKED).for_agenda
+          open = property.live_patches.unordered.wanting_work.exclude(plant_key: nil).order(:id).limit(LOOKED).for_agenda
           open.eager(:treatments, :plantings).all.each { |patch| patch.associations[:property] = property }
         end
       end

@@ -85,7 +85,7 @@ module Thistle
 
       # A patch that bears seed draws more than one that was hit.
       def patches
-        @property.live_patches.where(state: WANTING).limit(500).map do |patch|
+        @property.live_patches.unordered.where(state: WANTING).order(:id).limit(500).map do |patch|
           { label: "a patch", spreads: patch.state == "hit" ? 0.4 : 0.8, shape: patch.shape }
         end
       end

@@ -40,7 +40,7 @@ module Thistle
       # Patches with a code each where there is room beside the mark, by four tries.
       def patches
         @patches ||= begin
-          found = @property.live_patches.exclude(state: "closed").limit(DRAWN).all.map { |p| [p, point(*p.shape.centre)] }
+          found = @property.live_patches.unordered.exclude(state: "closed").order(:id).limit(DRAWN).all.map { |p| [p, point(*p.shape.centre)] }
           taken = found.map { |_, (x, y)| [x - 32, y - 32, x + 32, y + 32] }
           found.map do |p, (x, y)|
             Drawn.new(patch: p, x:, y:, path: p.shape.kind == "point" ? nil : path(p.shape), label: place(p.code, x, y, taken))

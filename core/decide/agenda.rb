@@ -12,7 +12,7 @@ module Thistle
         GROUPS = %i[closing good waiting stuck].freeze
         FAR = Date.new(9999)
         CLOSING_DAYS = 28 # ripe seed nearer than this is a deadline
-        # What the rules look at, but for the three whose bounds alone matter.
+        # What the rules look at, but for the three whose bounds alone matter (Store::Alike draws the same bounds).
         SHARED = (Choices::CARRIED - %i[water_m cover area_m2] + %i[date stage soil book]).freeze
 
         # kept: answers of earlier agendas of the same day (Kept), so that a page drawn again is quick.
@@ -47,7 +47,7 @@ module Thistle
         def answer(entry)
           choices = entry.choices
           near = choices.water_m.nil? || choices.water_m < Choices::NEAR_WATER_M
-          ground = [near, choices.water_m&.zero?, (choices.cover || 0) > 50, choices.cover.nil?]
+          ground = [near, choices.water_m&.zero?, (choices.cover || 0) > 50, (choices.cover || 0) < 75, choices.cover.nil?]
           alike = SHARED.map { |field| choices[field] }
           @kept.fetch([:agenda, entry.site, ground, alike]) { work_out(choices, entry.site) }
         end

@@ -88,6 +88,11 @@ module Thistle
             height_cm: patch.height_cm, stage: patch.stage, width_m: patch.width_m, radius_m: patch.radius_m, note: patch.note }
         end
 
+        # The names of what is written, with the class of their values.
+        WRITTEN = { code: String, plant: String, scientific_name: String, state: String, seen_on: String, gross_m2: Float, infested_m2: Float,
+                    cover_class: Integer, cover_percent: Float, stems: Integer, stem_size: String, density_m2: Float, height_cm: Float,
+                    stage: String, width_m: Float, radius_m: Float, note: String }.freeze
+
         # How a column's text is read; nil for what cannot be.
         READERS = {
           text: ->(text) { text[0, 2000] },

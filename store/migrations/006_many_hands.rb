@@ -50,6 +50,10 @@ Sequel.migration do
       index %i[kind record_id]
     end
 
+    # Lists read these in their order, a page at a time.
+    run "CREATE INDEX patch_codes ON patches (property_id, state, length(code), code) WHERE deleted_at IS NULL"
+    run "CREATE INDEX patch_plants ON patches (plant_key, code) WHERE deleted_at IS NULL"
+
     alter_table(:properties) { add_column :last_number, Integer, null: false, default: 0 }
     from(:properties).select(:id, :prefix).each do |row|
       codes = from(:patches).where(property_id: row[:id]).where(Sequel.like(:code, "#{row[:prefix]}-%")).select_map(:code)

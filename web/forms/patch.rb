@@ -52,9 +52,11 @@ module Thistle
         def add_to(property)
           return unless (shape = read_shape(missing: "Draw a point, a line or an area first."))
 
+          patch = Store::Patch.new(property_id: property.id, **columns)
+          patch.shape = shape
+          patch.place_first
           Store::Patch.db.transaction do
-            patch = Store::Patch.new(property_id: property.id, code: property.next_code, **columns)
-            patch.shape = shape
+            patch.code = property.next_code
             patch.save
             observe(patch)
             patch

@@ -7,7 +7,7 @@ module Thistle
       module Decide
         def self.registered(app)
           app.get "/decide" do
-            patch = patch_in_query || (params["plant"].to_s.empty? ? workable.first : nil)
+            patch = patch_in_query || (params["plant"].to_s.empty? ? workable.unordered.order(:id).first : nil)
             desk = DecideDesk.new(params, patch, property, today, units)
             show "decide/index", data: -> { DecideAnswers.bench(desk) }, desk:, patch:
           end

@@ -21,7 +21,7 @@ module Thistle
             export = Export.new(property, params["kind"])
             content_type export.media
             attachment export.filename
-            export.bytes
+            export
           end
         end
 

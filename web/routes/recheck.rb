@@ -11,9 +11,14 @@ module Thistle
           app.get "/recheck" do
             tasks = Store::Task.due(through: today + 400)
             tasks = tasks.where(property_id: property.id) unless params["all"]
-            shown = tasks.limit(SHOWN).all
-            show "recheck/index", data: { total: tasks.count, tasks: shown.map { |t| Answers.task(t).merge(patch: t[:code]) } },
-                                  tasks: shown, total: tasks.count
+            page = params["page"].to_i.clamp(0, 10_000)
+            shown, total = tasks.limit(SHOWN, page * SHOWN).all, tasks.count
+            more = total > (page + 1) * SHOWN ? page + 1 : nil
+            answer = -> {
+              { total:, tasks: shown.map { |t| Answers.task(t).merge(patch: t[:code]) },
+                next: more && "/recheck.json?#{Rack::Utils.build_query({ "all" => params["all"], "page" => more }.compact)}" }
+            }
+            show "recheck/index", data: answer, tasks: shown, total:, page:, more:
           end
 
           app.get "/recheck/patches/:id" do

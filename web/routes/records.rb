@@ -7,7 +7,7 @@ module Thistle
       module Records
         def self.registered(app)
           app.get "/records" do
-            timeline = Timeline.new(property)
+            timeline = Timeline.new(property, before: day_in_query("before"))
             show "records/index", data: -> { timeline.to_h }, timeline:, form: Records.form(property, today)
           end
 

@@ -8,7 +8,10 @@ module Thistle
         def self.registered(app)
           app.get "/work" do
             patch = patch_in_query
-            next show("work/index", data: { patches: workable.map { |p| Answers.patch(p) } }, patches: workable) unless patch
+            unless patch
+              list = PatchList.new(property, params, states: Store::Patch::WANTING)
+              next show("work/index", data: -> { paged(:patches, workable.for_answers) { |one| Answers.patch(one) } }, list:)
+            end
 
             desk = WorkDesk.new(params, patch, units, today)
             show "work/patch", data: -> { desk.to_h }, desk:, patch:, form: desk.form
