@@ -103,7 +103,8 @@ module Thistle
       # Nothing of it reached the map.
       def give_up(words)
         Taking.clear_away(self)
-        update(status: "failed", fault: words)
+        this.update(status: "failed", fault: words)
+        refresh
       end
 
       # The journal's entries of what it changed, the last first.
@@ -122,7 +123,7 @@ module Thistle
       def later(ends_as, at_once:)
         Job.public_send(at_once ? :now : :later, "arrival", self, total:, failed: method(:give_up)) do |job|
           yield job
-          update(status: ends_as, done: total)
+          this.update(status: ends_as, done: total)
         end
         @counts = @job = nil
         refresh

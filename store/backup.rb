@@ -3,6 +3,7 @@
 require "digest"
 require "fileutils"
 require "json"
+require "sequel"
 require "sqlite3"
 require "time"
 require "tmpdir"

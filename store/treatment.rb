@@ -34,7 +34,7 @@ module Thistle
 
       # Corrected to another day, it keeps that day's weather.
       def before_save
-        if !new? && column_changed?(:done_on)
+        if !new? && changed_columns.include?(:done_on)
           self.weather = JSON.generate(self.class.weather(patch.property.site(Setting.today), done_on))
         end
         super

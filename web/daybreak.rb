@@ -9,40 +9,39 @@ module Thistle
 
       module_function
 
-      # At start, before anyone is served.
+      # At start, before anyone is served: work that was cut off is said to be, and what waits for the weather follows it.
       def at_start
         recover(all: true)
-        Store::Setting.claim("daybreak", Store::Setting.today.iso8601)
-        call
+        Store::Setting.write("daybreak", Store::Setting.today.iso8601)
+        follow_weather
       end
 
       # Looks at the calendar now and then, on a thread of its own.
       def watch
         Thread.new do
           loop do
-            sleep EVERY
             look
           rescue StandardError => e
             warn "daybreak: #{e.class}: #{e.message}"
+          ensure
+            sleep EVERY
           end
         end
       end
 
+      # Of several processes that look at once, one does what a new day wants.
       def look
         recover
-        call if Store::Setting.claim("daybreak", Store::Setting.today.iso8601)
+        follow_weather if Store::Setting.claim("daybreak", Store::Setting.today.iso8601)
+        Store::Backup.daily if Store::Setting.claim("copied", Date.today.iso8601)
       end
 
-      def call
-        Store::Task.follow_weather(Store::Property.order(:id).all, Store::Setting.today)
-        Store::Backup.daily
-      end
+      def follow_weather = Store::Task.follow_weather(Store::Property.order(:id).all, Store::Setting.today)
 
       def recover(all: false)
         Store::Arrival.recover(all:)
         Store::SeasonPlan.recover(all:)
         Store::Surroundings.recover(all:)
-        Store::Job.lost.each { |job| job.fail_with(Store::Job::LOST) }
       end
     end
   end

@@ -25,7 +25,7 @@ module Thistle
 
         # A form filled from a record.
         def self.of(check, _units, today)
-          new(check.values.slice(*FIELDS).compact.transform_values(&:to_s), units: Core::Units.new, today:)
+          new(typed(check.values.slice(*FIELDS)), units: Core::Units.new, today:)
         end
 
         FIELDS = %i[checked_on resprouts missed seedlings cover_class people note].freeze

@@ -32,6 +32,9 @@ module Thistle
 
         attr_reader :raw, :errors, :values, :units
 
+        # Values of a record as a person would type them: {"hours" => "3"}.
+        def self.typed(values) = values.compact.to_h { |name, value| [name.to_s, value.to_s.delete_suffix(".0")] }
+
         def initialize(params, units:, today:, **context)
           @units = units
           @raw = params.to_h.transform_keys(&:to_s).select { |_, v| v.is_a?(String) }.transform_values { |v| v.strip.scrub }

@@ -28,10 +28,10 @@ module Thistle
         # A form filled from a record.
         def self.of(seen, units, today)
           stems = JSON.parse(seen.stems_by_size || "{}").transform_keys { |size| "stems_#{size}" }
-          typed = seen.values.slice(:seen_on, :plant_key, :settled, :cover_class, :cover_percent, :height_cm, :stage, :people, :note)
-          typed.merge!(infested: units.from_si(:area, seen.infested_m2)&.round(1), density: seen.density_m2, height: typed.delete(:height_cm))
-          typed.merge!(stems)
-          new(typed.compact.transform_values(&:to_s), units:, today:)
+          columns = seen.values.slice(:seen_on, :plant_key, :settled, :cover_class, :cover_percent, :height_cm, :stage, :people, :note)
+          columns.merge!(infested: units.from_si(:area, seen.infested_m2)&.round(1), density: seen.density_m2, height: columns.delete(:height_cm))
+          columns.merge!(stems)
+          new(typed(columns), units:, today:)
         end
 
         # The columns as typed.

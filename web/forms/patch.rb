@@ -67,20 +67,26 @@ module Thistle
         def change(patch)
           return false unless (shape = read_shape(missing: "Draw a point, a line or an area first."))
 
-          if values[:lock_version] != patch.lock_version
-            @theirs = self.class.of(patch, units)
-            raw["lock_version"] = patch.lock_version.to_s
-            errors[:base] = "Someone else changed this patch while you were typing. Nothing of yours is lost; look at both, then keep what is right."
-            return false
-          end
           Store::Change.keep([patch], "#{patch.code} changed") do
+            raise Sequel::NoExistingObject, "changed meanwhile" if values[:lock_version] != patch.lock_version # as it is in the file now
+
             patch.set(columns)
             patch.shape = shape
             patch.save
           end
+        rescue Sequel::NoExistingObject
+          overtaken(patch.refresh)
         end
 
         private
+
+        # Someone else was first: both versions are shown, and what was typed is kept.
+        def overtaken(patch)
+          @theirs = self.class.of(patch, units)
+          raw["lock_version"] = patch.lock_version.to_s
+          errors[:base] = "Someone else changed this patch while you were typing. Nothing of yours is lost; look at both, then keep what is right."
+          false
+        end
 
         def columns
           keys = %i[plant_key seen_on cover_class stems stem_size slope footing light moisture natives_near note]

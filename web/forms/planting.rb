@@ -20,9 +20,9 @@ module Thistle
         end
 
         def self.of(planting, units, today)
-          typed = planting.values.slice(:plugs, :from_on, :to_on, :done_on)
+          columns = planting.values.slice(:plugs, :from_on, :to_on, :done_on)
           amounts = { area: units.from_si(:area, planting.area_m2).round(1), seed: units.from_si(:mass, planting.seed_g)&.round(1) }
-          new({ **typed, **amounts }.compact.transform_values(&:to_s), units:, today:)
+          new(typed({ **columns, **amounts }), units:, today:)
         end
 
         def columns

@@ -14,12 +14,17 @@ module Thistle
             optional(:region).filled(:string, included_in?: Core::Identify::Regions::NAMES.keys)
             optional(:licensed).filled(:bool)
             optional(:aquatic_label).filled(:bool)
+            optional(:keep_copies_days).filled(:integer, gteq?: 0, lteq?: 3650)
           end
         end
 
         # A box that is not ticked is a no; a region that is not chosen is none.
         def store(property)
-          ok? && property.update(licensed: false, aquatic_label: false, region: nil, **values)
+          return false unless ok?
+
+          property.update(licensed: false, aquatic_label: false, region: nil, **values.except(:keep_copies_days))
+          Store::Setting.write("keep_copies_days", values[:keep_copies_days].to_s) if values[:keep_copies_days]
+          true
         end
       end
     end

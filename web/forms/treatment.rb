@@ -42,10 +42,10 @@ module Thistle
 
         # A form filled from a record.
         def self.of(work, units, today)
-          typed = work.values.slice(:done_on, :people, :crew_size, :hours, *KEPT)
-          typed.merge!(area: units.from_si(:area, work.area_m2)&.round(1), product: units.from_si(:volume, work.product_ml)&.round(2),
+          columns = work.values.slice(:done_on, :people, :crew_size, :hours, *KEPT)
+          columns.merge!(area: units.from_si(:area, work.area_m2)&.round(1), product: units.from_si(:volume, work.product_ml)&.round(2),
                        mix: units.from_si(:volume, work.mix_ml)&.round(1))
-          new(typed.compact.transform_values(&:to_s), units:, today:)
+          new(typed(columns), units:, today:)
         end
 
         KEPT = %i[method_key stems_done active_key applicator disposal note].freeze

@@ -33,7 +33,8 @@ module Thistle
         def self.form(property, today)
           typed = property.values.slice(:name, :units, :stance, :texture, :region).compact.transform_values(&:to_s)
           ticks = property.values.slice(:licensed, :aquatic_label).transform_values(&:to_s)
-          Forms::Settings.new(typed.merge(ticks), units: property.measures, today:)
+          copies = { keep_copies_days: Store::Backup.kept_days.to_s }
+          Forms::Settings.new({ **typed, **ticks, **copies }, units: property.measures, today:)
         end
       end
     end
