@@ -8,10 +8,15 @@ Rake::TestTask.new(:test) do |task|
   task.warning = false
 end
 
-desc "Measure speed, as ratios in one run"
+desc "Measure speed, as ratios in one run; `rake bench hands`: a crowd, growth, copies; `rake bench faults`: a thousand kills"
 task :bench do
+  names = ARGV.drop(1)
+  names.each { |name| task(name) } # not tasks of their own
+  next names.each { |name| %w[hands faults].include?(name) ? ruby("bench/#{name}.rb") : ruby("bench/run.rb #{name}") } if names.any?
+
   ruby "bench/run.rb"
   ruby "bench/drawing.rb"
+  ruby "bench/hands.rb"
 end
 
 desc "Make docs/screenshots from the demo data"

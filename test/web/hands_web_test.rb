@@ -6,8 +6,8 @@ module Thistle
   # Many hands on one file: what asks writes nothing, what was written can be put right, of two who do the same one does it.
   class HandsWebTest < RackTest
     ASKED = %w[/ /.json /identify /survey /survey.json /survey/list /survey/files /survey/zones /survey/searches /survey/totals /season /season/fit /season/calendar
-                          /season/calendar.ics /decide /decide/first /decide/plan /decide/courses /decide/rules /mix /work /work.json /recheck /recheck.json /replant
-                          /records /records.json /identify/reports /find?q=pear /survey/export/geojson].freeze
+               /season/calendar.ics /decide /decide/first /decide/plan /decide/courses /decide/rules /mix /work /work.json /recheck /recheck.json /replant
+               /records /records.json /identify/reports /find?q=pear /survey/export/geojson].freeze
 
     def db = Sequel::Model.db
     def today = Testing::TODAY
@@ -176,7 +176,7 @@ module Thistle
       assert_includes last_response.body, "Nothing of one.csv is on the map"
     end
 
-    def wait_for
+    def test_wait_for
       60.times do
         return if yield
 

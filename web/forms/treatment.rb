@@ -44,7 +44,7 @@ module Thistle
         def self.of(work, units, today)
           columns = work.values.slice(:done_on, :people, :crew_size, :hours, *KEPT)
           columns.merge!(area: units.from_si(:area, work.area_m2)&.round(1), product: units.from_si(:volume, work.product_ml)&.round(2),
-                       mix: units.from_si(:volume, work.mix_ml)&.round(1))
+                         mix: units.from_si(:volume, work.mix_ml)&.round(1))
           new(typed(columns), units:, today:)
         end
 
