@@ -41,7 +41,7 @@ module Thistle
 
         # The plant's calendar at a site, moved by the pinned stage.
         def calendar(site)
-          plain = Season::Phenology.new(plant, site)
+          plain = site.calendar(plant)
           stage ? plain.seen(stage, date) : plain
         end
       end

@@ -73,6 +73,14 @@ module Thistle
           Ground.new(fill:, kind: usual(date).tmean < -1 ? :frozen : Soil.kind(fill), standing: :usual)
         end
 
+        # Days of a span on which the soil's class is another than the day before, as far as is known and then as usual.
+        def soil_changes(from, last)
+          (@soil_changes ||= {})[[from, last]] ||= (from..last).reject { |date| ground(date).kind == ground(date - 1).kind }.freeze
+        end
+
+        # A plant's calendar here, as people saw it; the same for everyone who asks.
+        def calendar(plant) = (@calendars ||= {})[plant.key] ||= Phenology.new(plant, self)
+
         # The soil's class that is usual on a day of the year (Usual#soil).
         def usual_soil(date) = typical.soil(date)
 
