@@ -10,9 +10,9 @@ module Thistle
   class Growth
     MANY = Integer(ENV.fetch("PATCHES", "100000"))
     PLANTS = %w[amur_honeysuckle japanese_barberry garlic_mustard tree_of_heaven oriental_bittersweet].freeze
-    PAGES = %w[/ /records /work /recheck?all=1 /survey /survey/list /survey/files /survey/patches/8 /survey.json /work.json /recheck.json /records.json /.json
-               /decide /decide?patch=8 /decide/first /decide/rules /season /season/calendar /season/calendar.ics /find?q=honeysuckle /find?q=X-1
-               /survey/searches /survey/site-map /survey/totals].freeze
+    PAGES = %w[/ /.json /records /records.json /work /work.json /recheck?all=1 /recheck.json /survey /survey.json /survey/list
+               /survey/files /survey/patches/8 /survey/searches /survey/site-map /survey/totals /decide /decide?patch=8 /decide/first
+               /decide/rules /season /season/calendar /season/calendar.ics /find?q=honeysuckle /find?q=X-1].freeze
     WORST, TIMES = 2000, 1.5 # ms; times what it costs at a hundred
     KINDS = %w[geojson csv kml].freeze
 
@@ -93,25 +93,21 @@ module Thistle
         rows.each_with_index { |row, n| row[:id] = first + n }
         quiet = rows.reject { |row| row[:state] == "standing" }.map { |row| row[:id] }
         Store::Bulk.insert(:patches, rows)
-        Store::Bulk.insert(:observations, rows.map do |row|
-          { patch_id: row[:id], seen_on: row[:seen_on], plant_key: row[:plant_key], settled: true, created_at: NOW }
-        end)
-        Store::Bulk.insert(:treatments, quiet.map do |id|
-          { patch_id: id, done_on: day(2025, id), method_key: "hand_pull", crew_size: 2, hours: 1.0, stems_done: 20, created_at: NOW }
-        end)
-        Store::Bulk.insert(:checks, quiet.map do |id|
-          { patch_id: id, checked_on: day(2025, id) + 30, resprouts: 0, missed: 0, seedlings: 0, created_at: NOW }
-        end)
-        Store::Bulk.insert(:tasks, quiet.map do |id|
-          { patch_id: id, kind: "check", due_on: Date.new(2026, 5, 1) + (id % 900), reason: "bench", source: "memory", since_on: Date.new(2025, 6, 1) }
-        end)
+        Store::Bulk.insert(:observations, rows.map { |row| { patch_id: row[:id], **SEEN, **row.slice(:seen_on, :plant_key) } })
+        Store::Bulk.insert(:treatments, quiet.map { |id| { patch_id: id, done_on: day(id), **WORK } })
+        Store::Bulk.insert(:checks, quiet.map { |id| { patch_id: id, checked_on: day(id) + 30, **LOOK } })
+        Store::Bulk.insert(:tasks, quiet.map { |id| { patch_id: id, due_on: Date.new(2026, 5, 1) + (id % 900), **VISIT } })
       end
     end
 
     NOW = Time.now.utc
-    private_constant :NOW
+    SEEN = { settled: true, created_at: NOW }.freeze
+    WORK = { method_key: "hand_pull", crew_size: 2, hours: 1.0, stems_done: 20, created_at: NOW }.freeze
+    LOOK = { resprouts: 0, missed: 0, seedlings: 0, created_at: NOW }.freeze
+    VISIT = { kind: "check", reason: "bench", source: "memory", since_on: Date.new(2025, 6, 1) }.freeze
+    private_constant :NOW, :SEEN, :WORK, :LOOK, :VISIT
 
-    def day(year, id) = Date.new(year, 4, 1) + (id % 200)
+    def day(id) = Date.new(2025, 4, 1) + (id % 200)
 
     def patch(n)
       @random ||= Random.new(1)

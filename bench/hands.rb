@@ -17,6 +17,7 @@ module Thistle
     PEOPLE = Integer(ENV.fetch("PEOPLE", "50"))
     SECONDS = Integer(ENV.fetch("SECONDS", "30"))
     PAUSE = 10.0 # seconds between what one person records
+    TYPED = { seen_on: "2026-05-12", plant_key: "garlic_mustard", radius: "3" }.freeze
     PLACE = [-91.4021, 38.0012].freeze
 
     # One person: a session, a token, what was answered and how long it took.
@@ -37,8 +38,7 @@ module Thistle
       # A patch, then the page that follows.
       def record(note)
         place = PLACE.map { |degrees| degrees + ((rand - 0.5) / 100) }
-        answer = send_form("/survey/patches", geometry: JSON.generate(type: "Point", coordinates: place), seen_on: "2026-05-12", plant_key: "garlic_mustard",
-                                              radius: "3", note:)
+        answer = send_form("/survey/patches", geometry: JSON.generate(type: "Point", coordinates: place), note:, **TYPED)
         get(URI(answer["location"]).path) if answer["location"]
         answer
       end

@@ -10,12 +10,15 @@ module Thistle
     WRITERS = 4
     # What must never be found: half of something.
     HALVES = {
-      "a patch without its first sight" => "SELECT COUNT(*) FROM patches p WHERE plant_key IS NOT NULL AND NOT EXISTS (SELECT 1 FROM observations o WHERE o.patch_id = p.id)",
-      "a patch without its extent" => "SELECT COUNT(*) FROM patches WHERE id NOT IN (SELECT id FROM patch_extents)",
-      "an extent without its patch" => "SELECT COUNT(*) FROM patch_extents WHERE id NOT IN (SELECT id FROM patches)",
-      "work without the state that follows" => "SELECT COUNT(*) FROM patches p JOIN treatments t ON t.patch_id = p.id WHERE p.note = 'killed' AND p.state <> 'hit'",
-      "work without its visits" => "SELECT COUNT(*) FROM treatments t JOIN patches p ON p.id = t.patch_id WHERE p.note = 'killed' AND NOT EXISTS (SELECT 1 FROM tasks k WHERE k.treatment_id = t.id)"
-    }.freeze
+      "a patch without its first sight" => "patches p WHERE plant_key IS NOT NULL AND id NOT IN (SELECT patch_id FROM observations)",
+      "a patch without its extent" => "patches WHERE id NOT IN (SELECT id FROM patch_extents)",
+      "an extent without its patch" => "patch_extents WHERE id NOT IN (SELECT id FROM patches)",
+      "work without the state that follows" => "patches p JOIN treatments t ON t.patch_id = p.id WHERE p.note = 'killed' AND state <> 'hit'",
+      "work without its visits" => "treatments t JOIN patches p ON p.id = t.patch_id WHERE p.note = 'killed' " \
+                                   "AND t.id NOT IN (SELECT treatment_id FROM tasks WHERE treatment_id IS NOT NULL)"
+    }.transform_values { |rows| "SELECT COUNT(*) FROM #{rows}" }.freeze
+    TYPED = { "seen_on" => "2026-05-10", "plant_key" => "garlic_mustard", "radius" => "3", "note" => "killed", "sure" => "yes" }.freeze
+    WORK = { done_on: Date.new(2026, 5, 11), method_key: "hand_pull", crew_size: 1, hours: 1.0, stems_done: 3 }.freeze
 
     attr_reader :acknowledged
 
@@ -30,7 +33,7 @@ module Thistle
       Store::Database.close
       readers, pids = Array.new(WRITERS) { |n| writer(@random.rand(1_000_000) + n) }.transpose
       sleep @random.rand(0.1..0.7)
-      pids.each { |pid| Process.kill("KILL", pid) }
+      Process.kill("KILL", *pids)
       pids.each { |pid| Process.wait(pid) }
       look(readers.flat_map { |reader| reader.read.lines.map(&:to_i) })
     ensure
@@ -55,11 +58,9 @@ module Thistle
 
     def add(property, random)
       place = [property.longitude + random.rand(-0.004..0.004), property.latitude + random.rand(-0.004..0.004)]
-      typed = { "geometry" => JSON.generate(type: "Point", coordinates: place), "seen_on" => "2026-05-10", "plant_key" => "garlic_mustard", "radius" => "3",
-                "note" => "killed", "sure" => "yes" }
+      typed = { "geometry" => JSON.generate(type: "Point", coordinates: place), **TYPED }
       patch = Web::Forms::Patch.new(typed, units: Core::Units.new, today: Date.new(2026, 5, 12)).add_to(property)
-      Store::Treatment.record(patch, property.site(Store::Setting.today), done_on: Date.new(2026, 5, 11), method_key: "hand_pull", crew_size: 1,
-                                                                          hours: 1.0, stems_done: 3)
+      Store::Treatment.record(patch, property.site(Store::Setting.today), **WORK)
       patch.id
     end
 

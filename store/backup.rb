@@ -162,6 +162,8 @@ module Thistle
         contents.files.each do |file, sum|
           refuse "The layer #{file} is not as it was copied." unless Digest::SHA256.file(File.join(work, LAYERS, file)).hexdigest == sum
         end
+      rescue SQLite3::Exception
+        refuse "The database in the copy is broken."
       ensure
         db&.close
       end

@@ -38,7 +38,10 @@ module Thistle
       end
 
       # The property's elevation grid, the newest that is on the map; nil without one.
-      def self.elevation(property) = live.where(property_id: property.id, kind: "elevation").reverse(:id).all.find(&:there?)&.grid
+      def self.elevation(property) = heights(property)&.grid
+
+      # The layer of that grid; one whose file is missing is passed over.
+      def self.heights(property) = live.where(property_id: property.id, kind: "elevation").reverse(:id).all.find(&:there?)
 
       GRIDS = Core::Kept.new(4)
 

@@ -84,6 +84,15 @@ module Thistle
         rain ? "Rain is due #{near(rain)}." : "No soaking rain is in sight."
       end
 
+      # How a patch is held in a season plan: " by pull by hand in the week of 6 July".
+      def wish_said(wish)
+        removal = knowledge.methods_of_removal[wish["method"]]
+        week = wish["week"].to_s.match?(/\A\d{4}-\d\d-\d\d\z/) && Date.iso8601(wish["week"])
+        "#{" by #{removal.name.downcase}" if removal}#{" in the week of #{day(week)}" if week}"
+      rescue Date::Error
+        ""
+      end
+
       # The year of a school's answer beside the one that counts: "3 yr, 12 h, no mix".
       def takes(verdict)
         return "nothing is left to do" unless verdict

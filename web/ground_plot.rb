@@ -32,7 +32,7 @@ module Thistle
       private
 
       def contours(property)
-        layer = property.layers_dataset.live.where(kind: "elevation").reverse(:id).first
+        layer = Store::Layer.heights(property)
         layer ? Layering.contours(layer).map { |_, line| ["contour", line] } : []
       end
 

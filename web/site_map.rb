@@ -33,7 +33,7 @@ module Thistle
       def kept = @property.zones.filter_map { |zone| zone.kept_ground && path(zone.kept_ground) }
 
       def contours
-        layer = @property.layers_dataset.live.where(kind: "elevation").reverse(:id).first
+        layer = Store::Layer.heights(@property)
         layer ? Layering.contours(layer).map { |height, line| [height, path(line)] } : []
       end
 

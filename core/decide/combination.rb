@@ -24,7 +24,12 @@ module Thistle
         def hours = total(&:hours)
         def litres = total { |verdict| verdict.effort.litres }
         def cost = total { |verdict| verdict.effort.cost }
-        def years = verdicts.filter_map(&:years_to_quiet).max
+
+        # Until all of it is quiet; nil where a part of it never is.
+        def years
+          all = verdicts.select { |verdict| verdict.removal.removes? }.map(&:years_to_quiet)
+          all.max if all.any? && all.all?
+        end
 
         # The share likely killed, weighed by stems, percent.
         def kill

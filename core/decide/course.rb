@@ -33,8 +33,9 @@ module Thistle
 
         KINDS = %i[seed mark treat disposal check replant close].freeze
 
-        # Crew hours, litres and money until it is quiet, as planned.
-        def hours = @verdict.hours_to_quiet || @verdict.hours
+        # Crew hours until it is quiet, as planned; nil where there is no end in sight. Those of one pass are another figure.
+        def hours = @verdict.hours_to_quiet
+        def pass_hours = @verdict.hours
         def years = @verdict.years_to_quiet
 
         private

@@ -103,9 +103,11 @@ module Thistle
           phases = years.flat_map { |year| @calendar.phenophases(year) }.flat_map { |span| [span.from, span.to + 1] }
           named = years.flat_map { |year| [year.start, *choices.rules.turns.filter_map { |key, days| year.date(key)&.+(days) }] }
           freed = choices.freed_on ? [choices.freed_on + Choices::FREED_DAYS] : []
-          soils = choices.soil ? (from..last).reject { |date| soil(date) == soil(date - 1) } : site.soil_changes(from, last)
-          (phases + named + freed + soils + choices.rules.dates(from, last)).grep(from..last)
+          (phases + named + freed + soil_turns(from, last) + choices.rules.dates(from, last)).grep(from..last)
         end
+
+        # The soil turns alike for all ground here, but where someone pinned it.
+        def soil_turns(from, last) = choices.soil ? (from..last).reject { |date| soil(date) == soil(date - 1) } : site.soil_changes(from, last)
       end
     end
   end

@@ -64,6 +64,37 @@ module Thistle
       assert_path_exists File.join(@data, "thistle.db")
     end
 
+    # Over again: no record, layer or copy of the old land stays.
+    def test_fresh_leaves_nothing_of_the_old_land
+      serve { nil }
+      FileUtils.mkdir_p(File.join(@data, "copies"))
+      %w[layers/old.elevation copies/daily-2020-01-01.zip thistle.db.before-20200101T000000Z].each { |file| FileUtils.touch(File.join(@data, file)) }
+      FileUtils.cp(File::NULL, File.join(@data, "session.key"))
+      out, = Open3.capture2e("timeout", "20", RbConfig.ruby, "bin/server", "--demo", "--fresh", "--port", @port.to_s, "--data", @data, stdin_data: "yes\n", chdir: ROOT)
+
+      assert_match(/loading the demo land/, out)
+      left = Dir[File.join(@data, "**", "*")].map { |path| path.delete_prefix("#{@data}/") }
+
+      assert_empty(left.grep(/old|2020/))
+      assert_operator File.size(File.join(@data, "session.key")), :>=, 64
+    end
+
+    # What is missing or broken in the folder is said in words; what can be served is.
+    def test_a_folder_that_lost_something
+      serve { nil }
+      FileUtils.rm_rf(File.join(@data, "layers"))
+      File.write(File.join(@data, "session.key"), "")
+      Dir[File.join(@data, "thistle.db-*")].each { |path| File.delete(path) }
+      serve do
+        assert_equal %w[200 200 200], ["/", "/survey", "/survey/layers"].map { |path| page(path).code }
+        assert_includes page("/survey/layers").body, "is missing from the data folder"
+      end
+      File.write(File.join(@data, "thistle.db"), "no database" * 1000)
+      out, = Open3.capture2e(RbConfig.ruby, "bin/server", "--port", @port.to_s, "--data", @data, chdir: ROOT)
+
+      assert_match(/thistle.db cannot be used: it is not a file of this program, or it is broken/, out)
+    end
+
     def test_wrong_options_end_in_a_sentence
       { %w[--port many] => %r{Invalid argument: --port many\. Try: bin/demo}, %w[--port 99999] => /number from 1 to 65535/,
         %w[--shiny] => /Invalid option: --shiny/ }.each do |options, message|

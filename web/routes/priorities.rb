@@ -28,7 +28,7 @@ module Thistle
 
         def self.plan(app)
           app.get "/decide/plan" do
-            last = Store::SeasonPlan.where(property_id: property.id).reverse(:id).first
+            last = Store::SeasonPlan.live.where(property_id: property.id).reverse(:id).first
             form = last ? Forms::SeasonPlan.of(last, units, today) : Forms::SeasonPlan.fresh(property, units, today)
             show "decide/plan", data: -> { DecideAnswers.season_plan(last) }, plan: last, form:
           end

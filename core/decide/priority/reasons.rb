@@ -43,7 +43,9 @@ module Thistle
 
           def cost(one)
             hours = Parts.hours(one)
-            hours ? "#{format("%.3g", hours)} crew hours to quiet" : "work not known"
+            return "work not known" unless hours
+
+            "#{format("%.3g", hours)} crew hours #{one.verdict.hours_to_quiet ? "to quiet" : "for one pass, and no end in sight"}"
           end
 
           def neighbours(one)

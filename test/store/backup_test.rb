@@ -1,0 +1,97 @@
+# frozen_string_literal: true
+
+require "test_helper"
+require "zip"
+
+module Thistle
+  # Everything in one file, made while others write, checked whole on the way back.
+  class BackupTest < Minitest::Test
+    def setup
+      Testing.demo(fresh: true)
+      @folder = File.dirname(Store::Database.path)
+      @path = File.join(@folder, "copy.zip")
+    end
+
+    def teardown
+      FileUtils.rm_rf([@path, File.join(@folder, "copies")])
+      Testing.demo(fresh: true)
+    end
+
+    def backup = Store::Backup.new(@folder)
+    def rows = Sequel::Model.db.tables.to_h { |table| [table, Sequel::Model.db[table].count] }.except(:schema_info)
+    def layers = Dir.children(File.join(@folder, "layers")).sort.map { |file| [file, File.size(File.join(@folder, "layers", file))] }
+
+    def test_what_was_copied_comes_back_whole_layers_too
+      before = [rows, layers, Testing.patch("Q-01").note]
+      writing = Thread.new { 20.times { |n| Testing.patch("Q-02").update(note: "while it is copied #{n}") } }
+      contents = backup.write(@path)
+      writing.join
+      Testing.patch("Q-01").update(note: "after it was copied")
+      Store::Patch.where(code: "Q-07").delete
+      FileUtils.rm_rf(File.join(@folder, "layers"))
+      kept = backup.restore(@path)
+
+      assert_equal before, [rows, layers, Testing.patch("Q-01").note]
+      assert_equal contents.tables, kept.tables
+      assert_equal 1, Dir[File.join(@folder, "copies", "before-restore-*.zip")].size, "what was there before is kept"
+    end
+
+    def test_a_copy_that_is_not_whole_is_refused_and_changes_nothing
+      backup.write(@path)
+      Testing.patch("Q-01").update(note: "mine")
+      { "manifest.json" => ->(text) { text.sub(/"patches": \d+/, '"patches": 999') }, "thistle.db" => ->(bytes) { bytes[0, 4096 * 20] + ("\0" * 4096) + bytes[(4096 * 21)..] },
+        "layers" => ->(bytes) { "#{bytes}x" } }.each do |name, spoil|
+        bad = spoilt(name, &spoil)
+        said = assert_raises(Store::Backup::Refused, name) { backup.restore(bad) }.message
+
+        assert_match(/rows of patches|broken|is not as it was copied|belong to nothing/, said)
+        assert_equal "mine", Testing.patch("Q-01").note
+      end
+      File.write(@path, "no copy at all")
+
+      assert_match(/is not a copy that this program made/, assert_raises(Store::Backup::Refused) { backup.restore(@path) }.message)
+      assert_match(/There is no thistle.db/, assert_raises(Store::Backup::Refused) { Store::Backup.new(File.join(@folder, "layers")).write(@path) }.message)
+      assert_empty Dir[File.join(@folder, "**", "*.part")], "nothing half written stays"
+    end
+
+    # The copy with one entry of a name changed.
+    def spoilt(name)
+      bad = File.join(@folder, "copies", "bad.zip")
+      FileUtils.mkdir_p(File.dirname(bad))
+      Zip::OutputStream.open(bad) do |out|
+        Zip::File.open(@path) do |zip|
+          zip.each do |entry|
+            bytes = entry.get_input_stream.read
+            out.put_next_entry(entry.name)
+            out.write(entry.name.start_with?(name) ? yield(bytes) : bytes)
+          end
+        end
+      end
+      bad
+    end
+
+    def test_daily_copies_are_kept_as_long_as_the_setting_says
+      copies = File.join(@folder, "copies")
+      FileUtils.mkdir_p(copies)
+      old = File.join(copies, "daily-2026-01-01.zip")
+      FileUtils.touch(old, mtime: Time.now - (20 * 86_400))
+      Store::Setting.write("keep_copies_days", "30")
+      pid = Store::Backup.daily(@folder)
+      sleep 0.1 while pid && Process.clock_gettime(Process::CLOCK_MONOTONIC) && running?(pid)
+
+      assert_equal 2, Dir[File.join(copies, "daily-*.zip")].size
+      assert_nil Store::Backup.daily(@folder), "one a day"
+      Store::Setting.write("keep_copies_days", "0")
+
+      assert_nil Store::Backup.daily(@folder)
+      refute_path_exists old
+    end
+
+    def running?(pid)
+      Process.kill(0, pid)
+      true
+    rescue Errno::ESRCH
+      false
+    end
+  end
+end
