@@ -8,6 +8,7 @@ module Thistle
       # Someone else was first.
       class Outdated < StandardError; end
 
+      def amend_address = "/records/#{kind}/#{id}"
       def kind = Amendment.models.key(self.class)
       def amendments = Amendment.where(kind:, record_id: id).order(:id).all
       def amended = Amendment.where(kind:, record_id: id).count

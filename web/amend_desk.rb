@@ -10,7 +10,7 @@ module Thistle
       SAID = { done_on: "day", checked_on: "day", seen_on: "day", method_key: "method", people: "who", crew_size: "people", hours: "hours each",
                stems_done: "stems", area_m2: "area", active_key: "active ingredient", product_ml: "stock", mix_ml: "ready mix",
                applicator: "applicator", disposal: "where it went", resprouts: "alive", missed: "missed", seedlings: "seedlings",
-               cover_class: "cover class", cover_percent: "cover, %", plant_key: "plant", settled: "certain", infested_m2: "infested",
+               cover_class: "cover", cover_percent: "cover, %", plant_key: "plant", settled: "certain", infested_m2: "infested",
                density_m2: "on a square metre", height_cm: "height", stems_by_size: "stems by size", stage: "stage", plugs: "plugs", seed_g: "seed",
                from_on: "from", to_on: "to", note: "note" }.freeze
       QUANTITIES = { area_m2: :area, infested_m2: :area, product_ml: :volume, mix_ml: :volume, seed_g: :mass, height_cm: :depth }.freeze
@@ -31,7 +31,10 @@ module Thistle
       def title = TITLES.fetch(kind)
       def patch = record.respond_to?(:patch) ? record.patch : nil
       def version = @version ||= record.amended
-      def address = "/records/#{kind}/#{record.id}"
+      def address = record.amend_address
+
+      # What it says: [[what, value]].
+      def told = SAID.filter_map { |column, words| [words, said(column, record[column])] if record.values.key?(column) && !record[column].nil? }
 
       # The latest first.
       def versions
@@ -92,6 +95,7 @@ module Thistle
         case column
         when :method_key then Core::Knowledge.shipped.removal(value).name
         when :plant_key then Core::Knowledge.shipped.plant(value).name
+        when :cover_class then "#{Core::Survey::Cover.class_of(value).label} cover"
         when :settled then value ? "yes" : "no"
         else value.to_s
         end

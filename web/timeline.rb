@@ -4,7 +4,8 @@ module Thistle
   module Web
     # Everything recorded on a property, newest first, a page at a time.
     class Timeline
-      Row = Core::Value.define(:on, :kind, :patch_id, :code, :text)
+      # record: the address at which it is corrected; nil for what is not corrected so.
+      Row = Core::Value.define(:on, :kind, :patch_id, :code, :text, :record)
       SHOWN = 80
       KINDS = { Store::Treatment => [:done_on, "work"], Store::Check => [:checked_on, "check"], Store::Observation => [:seen_on, "seen"],
                 Store::Course => [:chosen_on, "course"] }.freeze
@@ -45,7 +46,8 @@ module Thistle
         records = records(model).reverse(day, Sequel[model.table_name][:id]).limit(SHOWN + 1)
         records = records.where(Sequel[day] < @before) if @before
         records.map do |record|
-          Row.new(on: record[date], kind:, patch_id: record[:stands_at], code: record[:code], text: send("said_#{kind}", record))
+          Row.new(on: record[date], kind:, patch_id: record[:stands_at], code: record[:code], text: send("said_#{kind}", record),
+                  record: record.respond_to?(:amend_address) ? record.amend_address : nil)
         end
       end
 

@@ -12,7 +12,7 @@ module Thistle
              "/survey/patches/%{patch}", "/season", "/season/fit?work=foliar", "/season/weather", "/season/calendar", "/decide?patch=%{patch}", "/decide?patch=%{mixed}&more=1&licensed=no", "/decide/first", "/decide/plan", "/decide/courses",
              "/decide/courses/new?patch=%{patch}&method=cut_stump", "/decide/schools", "/decide/schools?patch=%{patch}", "/decide/rules", "/decide/methods", "/decide/methods/cut_stump", "/mix?patch=%{patch}", "/mix?vessel=tank",
              "/work", "/work?patch=%{patch}&method=cut_stump", "/recheck", "/recheck/patches/%{patch}", "/replant?patch=%{patch}",
-             "/records", "/records/properties/new", "/find?q=mil"].freeze
+             "/records", "/records/check/2", "/records/treatment/7", "/records/observation/7", "/records/properties/new", "/find?q=mil"].freeze
     TAGS = %w[wcag2a wcag2aa wcag21a wcag21aa wcag22aa].freeze
 
     Browser::SIZES.each_key do |size|

@@ -175,15 +175,6 @@ module Thistle
       assert_includes last_response.body, "Nothing of one.csv is on the map"
     end
 
-    def test_wait_for
-      60.times do
-        return if yield
-
-        sleep 0.1
-      end
-      flunk "it did not come"
-    end
-
     def test_work_that_was_cut_off_says_so_and_can_be_asked_for_again
       post "/survey/arrivals", authenticity_token: @token, file: upload("code,lat,lon\nZ-1,38.0012,-91.4\n", "one.csv")
       arrival = Store::Arrival.order(:id).last
@@ -258,6 +249,17 @@ module Thistle
       assert_equal patch("Q-06").property.live_patches.select_map(:code).sort, codes.sort
     ensure
       silence_warnings { Web::Page.const_set(:PAGE, page) }
+    end
+
+    private
+
+    def wait_for
+      60.times do
+        return if yield
+
+        sleep 0.1
+      end
+      flunk "it did not come"
     end
 
     def silence_warnings
