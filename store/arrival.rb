@@ -57,18 +57,16 @@ module Thistle
 
       # The dry run: what would happen, row by row, written beside each row. At once when it is short.
       def look(seen_on:)
-        claim("looking", from: %w[draft failed]) or return
-        later("draft", at_once: total <= AT_ONCE) do |job|
+        work("looking", ends_as: "draft", at_once: total <= AT_ONCE) do |job|
           DryRun.new(self, seen_on:).call { |count| job.at(count) }
         end
       end
 
       AT_ONCE = 2000 # rows that are looked over while the page waits
 
-      # Takes it onto the map, whole or not at all. Of two people who ask at once, one does it.
+      # Takes it onto the map, whole or not at all. Of two people who ask at once, one does it; the other gets nil.
       def take(seen_on:, at_once: false)
-        claim("taking", from: %w[draft failed]) or return
-        later("taken", at_once:) do |job|
+        work("taking", ends_as: "taken", at_once:) do |job|
           Taking.new(self, seen_on:).call { |count| job.at(count) }
         end
       end
@@ -112,21 +110,23 @@ module Thistle
 
       private
 
-      # One of those who ask at the same time gets it.
-      def claim(status, from:)
-        return unless this.where(status: from).update(status:, fault: nil) == 1
-
-        @counts = @job = nil
-        refresh
-      end
-
-      def later(ends_as, at_once:)
-        Job.public_send(at_once ? :now : :later, "arrival", self, total:, failed: method(:give_up)) do |job|
+      def work(status, ends_as:, at_once:)
+        job = claim(status) or return
+        job.public_send(at_once ? :now : :later, failed: method(:give_up)) do
           yield job
           this.update(status: ends_as, done: total)
         end
         @counts = @job = nil
         refresh
+      end
+
+      # One of those who ask at the same time gets it.
+      def claim(status)
+        db.transaction do
+          next unless this.where(status: %w[draft failed]).update(status:, fault: nil) == 1
+
+          Job.start("arrival", self, total:)
+        end
       end
     end
   end

@@ -27,7 +27,7 @@ module Thistle
         write(keyed)
         wished.each { |visit| change(@rows.find { |row| row.id == visit.id }, done_on: visit.done_on, done_by: visit.done_by) }
         tick(answer.steps)
-        answer.judged.each { |check_id, treatment_id| judge(check_id, treatment_id) }
+        judge(answer.judged)
         @patch.associations.delete(:tasks)
       end
 
@@ -110,8 +110,9 @@ module Thistle
         end
       end
 
-      def judge(check_id, treatment_id)
-        Check.where(id: check_id).exclude(treatment_id:).or(id: check_id, treatment_id: nil).update(treatment_id:)
+      def judge(judged)
+        known = Check.where(id: judged.keys).select_hash(:id, :treatment_id)
+        (judged.to_a - known.to_a).each { |id, treatment_id| Check.where(id:).update(treatment_id:) }
       end
     end
   end

@@ -9,41 +9,33 @@ module Thistle
       LOST = "The server stopped before it was done. What was there before is as it was; ask again."
       RUNNING = Mutex.new # one at a time in this process
 
-      class << self
-        # Does work on a thread of its own. The block is given the job and tells it how far it is (Job#at). What goes wrong is
-        # kept, and given to `failed` as a sentence.
-        def later(kind, subject, total: 0, failed: nil, &work)
-          job = start(kind, subject, total)
-          Thread.new { RUNNING.synchronize { job.perform(failed, &work) } }
-          job
-        end
+      # Begins to keep record of work on something. Where a status says that it is being worked on, begin both in one
+      # transaction, so that nobody takes it for lost.
+      def self.start(kind, subject, total: 0) = create(kind:, subject_id: subject.id, total:, pid: Process.pid, beat_at: Time.now.utc)
 
-        # The same while the caller waits.
-        def now(kind, subject, total: 0, failed: nil, &work) = start(kind, subject, total).tap { |job| job.perform(failed, &work) }
+      # The last one of a kind for a record.
+      def self.of(kind, subject) = where(kind:, subject_id: subject.id).reverse(:id).first
 
-        # The last one of a kind for a record.
-        def of(kind, subject) = where(kind:, subject_id: subject.id).reverse(:id).first
+      # Does the work on a thread of its own. The block is given the job and tells it how far it is (#at). What goes wrong is
+      # kept, and given to `failed` as a sentence.
+      def later(failed: nil, &work)
+        Thread.new { RUNNING.synchronize { now(failed:, &work) } }
+        self
+      end
 
-        # Running jobs whose process is gone.
-        def lost = where(status: "running").all.select(&:lost?)
-
-        private
-
-        def start(kind, subject, total)
-          create(kind:, subject_id: subject.id, total:, pid: Process.pid, beat_at: Time.now.utc)
-        end
+      # The same while the caller waits.
+      def now(failed: nil)
+        yield self
+        this.update(status: "done", done: total)
+        self
+      rescue StandardError => e
+        warn "#{kind} #{subject_id}: #{e.class}: #{e.message}", *e.backtrace.first(5) unless e.is_a?(Core::BadInput)
+        fail_with(e.is_a?(Core::BadInput) ? e.message : "Something went wrong on our side (#{e.class}). Nothing was changed.", failed)
+        self
       end
 
       # So many are done.
       def at(count) = this.update(done: [count, total].min, beat_at: Time.now.utc)
-
-      def perform(failed)
-        yield self
-        this.update(status: "done", done: total)
-      rescue StandardError => e
-        warn "#{kind} #{subject_id}: #{e.class}: #{e.message}", *e.backtrace.first(5) unless e.is_a?(Core::BadInput)
-        fail_with(e.is_a?(Core::BadInput) ? e.message : "Something went wrong on our side (#{e.class}). Nothing was changed.", failed)
-      end
 
       def fail_with(words, failed = nil)
         this.update(status: "failed", fault: words)

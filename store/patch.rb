@@ -218,8 +218,17 @@ module Thistle
         done.reverse.find { |treatment| treatment.removal.is?(:freeing) }&.done_on
       end
 
+      # Would anything that lives have been up on a day? Where the plant is not known, yes.
+      def shows?(date)
+        return true unless plant
+
+        property.site(Setting.today).calendar(plant).phases_on(date).intersect?(SHOWING)
+      end
+
       def open_tasks = tasks.select(&:open?)
-      def last_treatment = treatments.last
+
+      # The last work that takes plants out: what a look looks at.
+      def last_treatment = treatments.reverse.find { |treatment| treatment.removal.removes? }
 
       private
 
@@ -229,14 +238,6 @@ module Thistle
         when :treatment then { method: record.method_key, removes: record.removal.removes? }
         when :check then { live: record.live?, note: record.again, shows: record.live? || shows?(record.checked_on) }
         end
-      end
-
-      # Would anything that lives have been up on a day? Where the plant is not known, yes.
-      def shows?(date)
-        return true unless plant
-
-        @calendar ||= Core::Season::Phenology.new(plant, property.site(Setting.today))
-        @calendar.phases_on(date).intersect?(SHOWING)
       end
     end
   end

@@ -20,12 +20,12 @@ module Thistle
 
       # Takes a Core::Season::WeatherFile's days and hours in.
       def take(file)
+        days = file.days.map { |day| { property_id:, file_id: id, date: day.date, **day.to_h.slice(*DAY) } }
+        hours = file.hours.select { |hour| hour.values[:temperature] }
+                    .map { |hour| { property_id:, file_id: id, at: hour.at, **HOUR.to_h { |key| [key, hour.values[key]] } } }
         db.transaction do
-          days = file.days.map { |day| { property_id:, file_id: id, date: day.date, **day.to_h.slice(*DAY) } }
-          days.each_slice(500) { |rows| db[:weather_days].multi_insert(rows) }
-          hours = file.hours.select { |hour| hour.values[:temperature] }
-                      .map { |hour| { property_id:, file_id: id, at: hour.at, **HOUR.to_h { |key| [key, hour.values[key]] } } }
-          hours.each_slice(500) { |rows| db[:weather_hours].multi_insert(rows) }
+          Bulk.insert(:weather_days, days)
+          Bulk.insert(:weather_hours, hours)
           update(taken_at: Time.now.utc, bytes: nil, report: JSON.generate(file.report.to_h))
           property.update(feed: "own")
           property.year_changed

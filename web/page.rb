@@ -104,13 +104,16 @@ module Thistle
       # Patches of the property at hand that have a name and want work: a dataset.
       def workable = property.live_patches.wanting_work.exclude(plant_key: nil)
 
-      # A long list as JSON, a page at a time by id: as many as fit, and the address of the rest.
-      def paged(name, patches, &)
+      # A long list as JSON, a page at a time by id: the patches that fit; `Link` says where the rest is.
+      def paged(patches, &)
         rows = patches.unordered.where(Sequel[:id] > params["after"].to_i).order(:id).limit(PAGE + 1).all
-        more = rows.size > PAGE && rows.pop
-        { name => rows.map(&), next: more ? "#{request.path_info}.json?after=#{rows.last.id}" : nil }
+        rows.pop && go_on("after" => rows.last.id) if rows.size > PAGE
+        rows.map(&)
       end
       PAGE = 200
+
+      # Tells a program where the next page of a long answer is (RFC 8288).
+      def go_on(query) = headers("Link" => %(<#{request.path_info}.json?#{Rack::Utils.build_query(query)}>; rel="next"))
 
       # One answer, two dresses: what `data` answers when called as JSON at .json, else the view. Only what is asked for is made.
       # status may be 422 for a form sent back.

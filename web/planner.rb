@@ -14,7 +14,8 @@ module Thistle
       end
 
       def call
-        Store::Job.public_send(options.all.size <= AT_ONCE ? :now : :later, "plan", @record, failed: method(:failed)) { solve }
+        at_once = options.all.size <= AT_ONCE
+        Store::Job.start("plan", @record).public_send(at_once ? :now : :later, failed: method(:failed)) { solve }
       rescue StandardError => e # what was asked cannot be laid out at all
         warn "season plan #{@record.id}: #{e.class}: #{e.message}", *e.backtrace.first(5)
         failed

@@ -25,8 +25,7 @@ module Thistle
       def states = @states ||= @property.live_patches.group_and_count(:state).unordered.as_hash(:state, :count)
 
       def to_h
-        { property: @property.name, states:, rows: rows.map { |row| row.to_h.slice(:on, :kind, :text).merge(patch: row.code) },
-          next: more && "/records.json?before=#{more}" }
+        { property: @property.name, states:, rows: rows.map { |row| row.to_h.slice(:on, :kind, :text).merge(patch: row.code) } }
       end
 
       private

@@ -43,12 +43,12 @@ module Thistle
         # {step id => Done or nil} of every course.
         def steps = @steps ||= @courses.map { |course| done_of(course) }.reduce({}, :merge).freeze
 
-        # {check id => id of the treatment that it looked at}
+        # {check id => id of the work that it looked at, the last before it that takes plants out; nil for none}
         def judged
           work = nil
           @records.each_with_object({}) do |record, all|
-            work = record.id if record.kind == :treatment
-            all[record.id] = work if record.kind == :check && work
+            work = record.id if record.removes
+            all[record.id] = work if record.kind == :check
           end
         end
 

@@ -241,9 +241,8 @@ module Thistle
       page = Web::Page::PAGE
       silence_warnings { Web::Page.const_set(:PAGE, 4) }
       while path
-        answer = json(path)
-        codes.concat(answer["patches"].map { |one| one["code"] })
-        path = answer["next"]
+        codes.concat(json(path).map { |one| one["code"] })
+        path = last_response.headers["link"].to_s[/<(.*)>; rel="next"/, 1]
       end
 
       assert_equal patch("Q-06").property.live_patches.select_map(:code).sort, codes.sort

@@ -14,9 +14,10 @@ module Thistle
             page = params["page"].to_i.clamp(0, 10_000)
             shown, total = tasks.limit(SHOWN, page * SHOWN).all, tasks.count
             more = total > (page + 1) * SHOWN ? page + 1 : nil
+            onward = { "all" => params["all"], "page" => more }.compact
             answer = -> {
-              { total:, tasks: shown.map { |t| Answers.task(t).merge(patch: t[:code]) },
-                next: more && "/recheck.json?#{Rack::Utils.build_query({ "all" => params["all"], "page" => more }.compact)}" }
+              go_on(onward) if more
+              { total:, tasks: shown.map { |t| Answers.task(t).merge(patch: t[:code]) } }
             }
             show "recheck/index", data: answer, tasks: shown, total:, page:, more:
           end
@@ -44,7 +45,11 @@ module Thistle
           app.post "/recheck/checks" do
             patch = patch_at(params["patch"])
             form = Recheck.form(params, units, today, patch)
-            next go_to("/survey/patches/#{patch.id}", "Check kept: #{patch.code} is #{patch.reload.state}.") if form.store(patch)
+            if (check = form.store(patch))
+              counts = check.live? || patch.shows?(check.checked_on)
+              idle = " Nothing would have shown on that day, so it does not count as a clean look." unless counts
+              next go_to("/survey/patches/#{patch.id}", "Check kept: #{patch.code} is #{patch.reload.state}.#{idle}")
+            end
 
             show "recheck/patch", status: 422, patch:, form:
           end

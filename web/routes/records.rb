@@ -8,7 +8,8 @@ module Thistle
         def self.registered(app)
           app.get "/records" do
             timeline = Timeline.new(property, before: day_in_query("before"))
-            show "records/index", data: -> { timeline.to_h }, timeline:, form: Records.form(property, today)
+            show "records/index", data: -> { timeline.to_h.tap { go_on("before" => timeline.more) if timeline.more } }, timeline:,
+                                  form: Records.form(property, today)
           end
 
           app.get "/records/properties/new" do

@@ -16,7 +16,7 @@ module Thistle
 
         def self.pages(app)
           app.get "/survey" do
-            show "survey/index", data: -> { paged(:patches, property.live_patches.for_answers) { |one| Answers.patch(one) } }, form: Forms::Patch.blank(today).with(drawn_before)
+            show "survey/index", data: -> { paged(property.live_patches.for_answers) { |one| Answers.patch(one) } }, form: Forms::Patch.blank(today).with(drawn_before)
           end
 
           app.get "/survey/patches/:id" do

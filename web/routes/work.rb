@@ -10,7 +10,7 @@ module Thistle
             patch = patch_in_query
             unless patch
               list = PatchList.new(property, params, states: Store::Patch::WANTING)
-              next show("work/index", data: -> { paged(:patches, workable.for_answers) { |one| Answers.patch(one) } }, list:)
+              next show("work/index", data: -> { { patches: paged(workable.for_answers) { |one| Answers.patch(one) } } }, list:)
             end
 
             desk = WorkDesk.new(params, patch, units, today)
