@@ -13,7 +13,7 @@ module Thistle
       end
 
       # The record that an address names, taken back or not; nil for none.
-      def self.record(kind, id) = models[kind]&.[](id.to_i)
+      def self.record(kind, id) = models[kind]&.[](id)
 
       def values_before = JSON.parse(was, symbolize_names: true)
     end

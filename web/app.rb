@@ -47,7 +47,7 @@ module Thistle
         request.path_info = request.path_info.delete_suffix(".json") if @json
         halt refuse(400, "That holds characters that are not UTF-8.") unless readable?(params)
         redirect to("/records/properties/new"), 303 if properties.empty? && !beginning?
-        session[:property] = params["at"].to_i if params["at"].to_s.match?(/\A\d+\z/)
+        session[:property] = Whole.read(params["at"]) if Whole.read(params["at"]).positive?
       end
 
       error Core::BadInput do

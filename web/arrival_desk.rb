@@ -31,7 +31,7 @@ module Thistle
       end
 
       def shown = ORDER.include?(@params["show"]) ? @params["show"] : (ORDER.find { |verdict| arrival.counts[verdict] } || "add")
-      def page = [@params["page"].to_i, 0].max
+      def page = [Whole.read(@params["page"]), 1_000_000].min
       def rows = arrival.arrival_rows_dataset.where(verdict: shown).limit(PAGE, page * PAGE).all
       def more? = (arrival.counts[shown] || 0) > (page + 1) * PAGE
 

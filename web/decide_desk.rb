@@ -136,12 +136,12 @@ module Thistle
       def date(today)
         return today unless given("date", nil)
 
-        chosen = Date.iso8601(@params["date"])
+        chosen = Date.iso8601(@params["date"].to_s)
         return chosen if (chosen - today).abs <= 366
 
         @errors[:date] = "Choose a date within a year of today."
         today
-      rescue Date::Error
+      rescue ArgumentError # a text that is far too long, too
         @errors[:date] = "That is not a date."
         today
       end

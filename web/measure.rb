@@ -9,7 +9,7 @@ module Thistle
       def initialize(params, units, property)
         @units, @property = units, property
         @width, @radius = %w[width radius].map { |key| units.to_si(:length, Float(params[key].to_s, exception: false)) }
-        @cover, @own = params["cover_class"], params["own"].to_i
+        @cover, @own = params["cover_class"], Whole.read(params["own"])
         @shape = Core::Survey::Shape.parse(params["geometry"])
       rescue Core::Survey::Shape::Crossed => e
         @error, @repaired = e.message, e.repaired && JSON.generate(e.repaired)

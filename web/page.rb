@@ -36,7 +36,7 @@ module Thistle
 
       # The patch named by an id, with its property taken as the one at hand.
       def patch_at(id)
-        patch = Store::Patch.live[id: id.to_i] || halt(404)
+        patch = Store::Patch.live[id: Whole.read(id.to_s)] || halt(404)
         @property = patch.property
         session[:property] = patch.property_id
         patch
@@ -50,13 +50,13 @@ module Thistle
 
       # A course named by an id, with its patch's property taken as the one at hand.
       def course_at(id)
-        course = Store::Course[id.to_i] || halt(404)
+        course = Store::Course[Whole.read(id.to_s)] || halt(404)
         patch_at(course.patch_id)
         course
       end
 
       def of_property(model, id)
-        record = model[id.to_i] || halt(404)
+        record = model[Whole.read(id.to_s)] || halt(404)
         @property = record.property
         record
       end
@@ -71,7 +71,7 @@ module Thistle
 
       # The report named by an id, with its property taken as the one at hand.
       def report_at(id)
-        report = Store::Report[id.to_i] || halt(404)
+        report = Store::Report[Whole.read(id.to_s)] || halt(404)
         @property = report.property
         report
       end
@@ -106,7 +106,7 @@ module Thistle
 
       # A long list as JSON, a page at a time by id: the patches that fit; `Link` says where the rest is.
       def paged(patches, &)
-        rows = patches.unordered.where(Sequel[:id] > params["after"].to_i).order(:id).limit(PAGE + 1).all
+        rows = patches.unordered.where(Sequel[:id] > Whole.read(params["after"])).order(:id).limit(PAGE + 1).all
         rows.pop && go_on("after" => rows.last.id) if rows.size > PAGE
         rows.map(&)
       end

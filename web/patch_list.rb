@@ -14,7 +14,7 @@ module Thistle
       def initialize(property, params, states: ORDER)
         @property, @states = property, ORDER & states
         @box, @words = Store::InView.box(params["bbox"]), params["q"].to_s.strip
-        @page = [params["page"].to_i, 0].max
+        @page = [Whole.read(params["page"]), 1_000_000].min
       end
 
       def total = counts.values.sum

@@ -12,7 +12,7 @@ module Thistle
 
       def initialize(property, today, metres: nil)
         @property, @today = property, today
-        @metres = METRES.include?(metres.to_i) ? metres.to_i : 2000
+        @metres = METRES.include?(Whole.read(metres)) ? Whole.read(metres) : 2000
       end
 
       def searches = @searches ||= @property.searches_dataset.newest.all

@@ -56,7 +56,7 @@ module Thistle
 
       def practice_fixes(id)
         @from = "practice"
-        patch = @property.live_patches[id: id.to_i] or raise Core::BadInput.new("There is no such patch here.", field: :walk)
+        patch = @property.live_patches[id: Whole.read(id)] or raise Core::BadInput.new("There is no such patch here.", field: :walk)
         Formats::NMEA.fixes(self.class.practice(patch, @today))
       end
 

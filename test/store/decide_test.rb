@@ -90,6 +90,32 @@ module Thistle
       assert_empty course.refresh.steps.filter_map(&:done_on)
     end
 
+    # Patches that are asked together get the answer that each gets alone: the demo's, and each again with one thing changed.
+    def test_patches_alike_get_the_answer_that_each_gets_alone
+      today = Testing::TODAY
+      changes = [{}, { water_m: 3.0 }, { water_m: 0.0 }, { cover_percent: 60.0, cover_class: nil }, { cover_percent: 80.0 }, { slope_deg: 25.0 }, { footing: "rock" },
+                 { natives_near: true }, { schools: '{"herbicide":"none"}' }, { stem_size: "wider" }]
+      Store::Patch.wanting_work.exclude(plant_key: nil).all.each_with_index do |patch, n|
+        changes.each_with_index do |change, m|
+          Store::Patch.insert(**patch.values.except(:id), **change, code: "T-#{n}-#{m}")
+        end
+      end
+      climber = Store::Patch.first(plant_key: "oriental_bittersweet", code: "T-0-0") || Store::Patch.first(plant_key: "oriental_bittersweet")
+      Store::Treatment.create(patch_id: climber.id, done_on: today - 20, method_key: "survival_ring", crew_size: 1, hours: 1.0)
+      answer = ->(patches) { Core::Decide::Agenda.new(patches.filter_map { |one| entry(one, today) }).items.to_h { |item| [item.id, [item.group, item.verdict.removal.key, item.until]] } }
+      alone = answer.(Store::Patch.wanting_work.exclude(plant_key: nil).all)
+      groups = Store::Alike.groups
+      together = answer.(groups.map(&:patch)).flat_map { |id, said| groups.find { |group| group.patch.id == id }.ids.map { |one| [one, said] } }.to_h
+
+      assert_equal alone, together
+      assert_operator groups.size, :<, alone.size * 0.9
+    end
+
+    def entry(patch, today)
+      choices = patch.choices(today)
+      choices && patch.plant.invasive? && Core::Decide::Agenda::Entry.new(id: patch.id, choices:, site: patch.property.site(today))
+    end
+
     def test_rules_and_schools_reach_a_patch_and_its_agenda
       patch = Testing.patch("Q-04")
       before = patch.choices(Testing::TODAY)

@@ -35,8 +35,7 @@ module Thistle
         module Helpers
           # The desk of the record that the address names, with its property as the one at hand.
           def amend_desk
-            halt 404 unless params["id"].match?(/\A\d{1,15}\z/)
-            record = Store::Amendment.record(params["kind"], params["id"]) || halt(404)
+            record = Store::Amendment.record(params["kind"], Whole.read(params["id"])) || halt(404)
             @property = record.property
             AmendDesk.new(record, params, units, today)
           end

@@ -55,7 +55,7 @@ module Thistle
           end
 
           app.post "/decide/steps/:id" do
-            step = Store::CourseStep[params["id"].to_i] || halt(404)
+            step = Store::CourseStep[Whole.read(params["id"])] || halt(404)
             course = course_at(step.course_id)
             form = Forms::CourseStep.new(params, units:, today:)
             next go_to("/decide/courses/#{course.id}", "The step is kept.") if form.store(step)
@@ -70,7 +70,7 @@ module Thistle
         # What is pressed again takes it back.
         def self.toggled(app, name, &change)
           app.post "/decide/steps/:id/#{name}" do
-            step = Store::CourseStep[params["id"].to_i] || halt(404)
+            step = Store::CourseStep[Whole.read(params["id"])] || halt(404)
             course = course_at(step.course_id)
             change[step, today]
             offer_undo "/decide/steps/#{step.id}/#{name}"

@@ -63,7 +63,7 @@ module Thistle
           end
 
           app.post "/survey/layers/:id/undo" do
-            layer = Store::Layer[id: params["id"].to_i] || halt(404)
+            layer = Store::Layer[id: Whole.read(params["id"])] || halt(404)
             layer.bring_back
             go_to "/survey/layers", "#{layer.name} is back."
           end

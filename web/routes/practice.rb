@@ -8,7 +8,7 @@ module Thistle
         def self.registered(app)
           app.get "/identify/practice" do
             session.delete(:card) if params["next"]
-            desk = PracticeDesk.of(session, params, property, today)
+            desk = PracticeDesk.of(session, params.except("answer"), property, today) # an answer is sent, not asked for
             session[:card] = desk.held
             show "identify/practice", data: -> { desk.to_h }, desk:
           end

@@ -54,7 +54,7 @@ module Thistle
           app.post "/decide/plan/:id/again" do
             plan = of_property(Store::SeasonPlan, params["id"])
             asked = plan.asked_for
-            patch = plan.property.live_patches.first(id: params["patch"].to_i)&.id || halt(404)
+            patch = plan.property.live_patches.first(id: Whole.read(params["patch"]))&.id || halt(404)
             %w[pins bans].each { |kind| asked[kind] = asked.fetch(kind, []).reject { |wish| wish["patch"] == patch } }
             asked["pins"] << Priorities.wish(params, patch) if params["wish"] == "pin"
             asked["bans"] << { "patch" => patch } if params["wish"] == "ban"

@@ -11,7 +11,7 @@ module Thistle
           app.get "/recheck" do
             tasks = Store::Task.due(through: today + 400)
             tasks = tasks.where(property_id: property.id) unless params["all"]
-            page = params["page"].to_i.clamp(0, 10_000)
+            page = [Whole.read(params["page"]), 1_000_000].min
             shown, total = tasks.limit(SHOWN, page * SHOWN).all, tasks.count
             more = total > (page + 1) * SHOWN ? page + 1 : nil
             onward = { "all" => params["all"], "page" => more }.compact
@@ -58,7 +58,7 @@ module Thistle
         # What the one who asked says of a visit; pressed again, it is asked for again.
         def self.by_hand(app, act, words, &change)
           app.post "/recheck/tasks/:id/#{act}" do
-            task = Store::Task.by_hand[id: params["id"].to_i] || halt(404)
+            task = Store::Task.by_hand[id: Whole.read(params["id"])] || halt(404)
             patch_at(task.patch_id)
             change[task, today]
             offer_undo "/recheck/tasks/#{task.id}/#{act}"

@@ -53,7 +53,7 @@ module Thistle
 
           # Without EXIF, whoever asks: the position stays in the records.
           app.get "/identify/photos/:id" do
-            photo = Store::Photo[params["id"].to_i] || halt(404)
+            photo = Store::Photo[Whole.read(params["id"])] || halt(404)
             content_type photo.media
             cache_control :private, max_age: 3600
             Formats::Image.new(photo.filename, photo.bytes).public_bytes

@@ -90,7 +90,7 @@ module Thistle
           end
 
           app.post "/survey/changes/:id/undo" do
-            change = Store::Change.undoable[id: params["id"].to_i] || halt(404)
+            change = Store::Change.undoable[id: Whole.read(params["id"])] || halt(404)
             change.take_back
             patch = Store::Patch.live[id: change.patch_id]
             go_to patch ? "/survey/patches/#{patch.id}" : "/survey", "Undone: #{change.label}."

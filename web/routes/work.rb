@@ -18,7 +18,7 @@ module Thistle
           end
 
           app.post "/work/cleanings" do
-            cleaned = properties.find { |p| p.id == params["property"].to_i } || halt(404)
+            cleaned = properties.find { |p| p.id == Whole.read(params["property"]) } || halt(404)
             Store::Cleaning.create(property_id: cleaned.id, done_on: today, people: params["people"])
             go_to "/", "#{cleaned.name}: cleaned today. Asked again in a week, while there is seed."
           end
