@@ -39,8 +39,8 @@ module Thistle
       bare = @bench.clock { bare_import(bytes) }
       ours = @bench.clock do
         arrival = Store::Arrival.draft(@property, "bench.geojson", Formats::Reader.read(bytes), format: "GeoJSON")
-        arrival.dry_run(seen_on: Date.new(2026, 5, 12))
-        arrival.take(seen_on: Date.new(2026, 5, 12))
+        arrival.look(seen_on: Date.new(2026, 5, 12), at_once: true)
+        arrival.take(seen_on: Date.new(2026, 5, 12), at_once: true)
         raise "only #{arrival.patches_dataset.count} came in" unless arrival.patches_dataset.count == FEATURES
       end
       @bench.say "#{FEATURES} areas read, dry run and taken", ours, "the file parsed and inserted bare", bare, 4

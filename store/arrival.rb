@@ -56,8 +56,8 @@ module Thistle
       end
 
       # The dry run: what would happen, row by row, written beside each row. At once when it is short.
-      def look(seen_on:)
-        work("looking", ends_as: "draft", at_once: total <= AT_ONCE) do |job|
+      def look(seen_on:, at_once: total <= AT_ONCE)
+        work("looking", ends_as: "draft", at_once:) do |job|
           DryRun.new(self, seen_on:).call { |count| job.at(count) }
         end
       end

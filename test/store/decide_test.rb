@@ -103,9 +103,9 @@ module Thistle
       climber = Store::Patch.first(plant_key: "oriental_bittersweet", code: "T-0-0") || Store::Patch.first(plant_key: "oriental_bittersweet")
       Store::Treatment.create(patch_id: climber.id, done_on: today - 20, method_key: "survival_ring", crew_size: 1, hours: 1.0)
       answer = ->(patches) { Core::Decide::Agenda.new(patches.filter_map { |one| entry(one, today) }).items.to_h { |item| [item.id, [item.group, item.verdict.removal.key, item.until]] } }
-      alone = answer.(Store::Patch.wanting_work.exclude(plant_key: nil).all)
+      alone = answer.call(Store::Patch.wanting_work.exclude(plant_key: nil).all)
       groups = Store::Alike.groups
-      together = answer.(groups.map(&:patch)).flat_map { |id, said| groups.find { |group| group.patch.id == id }.ids.map { |one| [one, said] } }.to_h
+      together = answer.call(groups.map(&:patch)).flat_map { |id, said| groups.find { |group| group.patch.id == id }.ids.map { |one| [one, said] } }.to_h
 
       assert_equal alone, together
       assert_operator groups.size, :<, alone.size * 0.9

@@ -5,18 +5,13 @@ module Thistle
     module Forms
       # A sight of a patch as it is corrected: its day, its name, how much stood there.
       class Observation < Form
+        include Amounts
+
         class Fields < Form::Contract
-          params do
+          params(Amounts::SCHEMA) do
             required(:seen_on).filled(:date)
             optional(:plant_key).filled(:string)
             optional(:settled).filled(:bool)
-            optional(:infested).filled(:float, gteq?: 0)
-            optional(:cover_class).filled(:integer, gteq?: 1, lteq?: 6)
-            optional(:cover_percent).filled(:float, gteq?: 0, lteq?: 100)
-            optional(:density).filled(:float, gteq?: 0, lteq?: 10_000)
-            optional(:height).filled(:float, gt?: 0, lteq?: 10_000)
-            optional(:stage).filled(:string, included_in?: Core::Season::Phenology::STAGES.map(&:to_s))
-            Core::Removal::SIZES.each { |size| optional(:"stems_#{size}").filled(:integer, gteq?: 0, lteq?: 1_000_000) }
             optional(:people).filled(:string, max_size?: 400)
             optional(:note).filled(:string, max_size?: 2000)
           end
@@ -36,10 +31,10 @@ module Thistle
 
         # The columns as typed.
         def columns
-          counted = Core::Removal::SIZES.to_h { |size| [size, values[:"stems_#{size}"]] }.compact
-          { **%i[seen_on plant_key cover_class cover_percent stage people note].to_h { |field| [field, values[field]] },
-            settled: values[:settled] || false, infested_m2: si(:infested, :area), density_m2: values[:density], height_cm: values[:height],
-            stems_by_size: counted.empty? ? nil : JSON.generate(counted) }
+          said = amount
+          told = %i[seen_on plant_key people note].to_h { |field| [field, values[field]] }
+          stems_by_size = said.stems && JSON.generate(said.stems)
+          { **told, settled: values[:settled] || false, **said.to_h.except(:gross_m2, :stems), stems_by_size: }
         end
       end
     end
