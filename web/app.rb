@@ -45,7 +45,7 @@ module Thistle
                 "Permissions-Policy" => "geolocation=(self)"
         @json = request.path_info.end_with?(".json")
         request.path_info = request.path_info.delete_suffix(".json") if @json
-        halt refuse(400, "That holds characters that are not UTF-8.") unless readable?(params)
+        halt refuse(400, "That holds characters that are no text (UTF-8).") unless readable?(params)
         redirect to("/records/properties/new"), 303 if properties.empty? && !beginning?
         session[:property] = Whole.read(params["at"]) if Whole.read(params["at"]).positive?
       end

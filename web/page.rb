@@ -125,12 +125,12 @@ module Thistle
         erb(view.to_sym, layout: :layout, locals:)
       end
 
-      # Is every text in it valid UTF-8, however deep?
+      # Is every text in it valid UTF-8 without a NUL, however deep?
       def readable?(value)
         case value
         when Hash then value.all? { |key, inner| readable?(key) && readable?(inner) }
         when Array then value.all? { |inner| readable?(inner) }
-        when String then value.dup.force_encoding(Encoding::UTF_8).valid_encoding?
+        when String then value.dup.force_encoding(Encoding::UTF_8).valid_encoding? && !value.b.include?("\0")
         else true
         end
       end

@@ -94,7 +94,7 @@ module Thistle
         get path
 
         assert_equal 400, last_response.status, path
-        assert_includes last_response.body, "not UTF-8"
+        assert_includes last_response.body, "no text"
       end
       { "/identify?c[nose]=long" => "not a character", "/identify?c[pith]=blue" => "not a state", "/identify?not[pith][]=blue" => "not a state" }.each do |path, words|
         get path

@@ -9,7 +9,7 @@ module Thistle
           app.get "/work" do
             patch = patch_in_query
             unless patch
-              list = PatchList.new(property, params, states: Store::Patch::WANTING)
+              list = PatchList.new(property, params, states: Store::Patch::WANTING, named: true)
               next show("work/index", data: -> { { patches: paged(workable.for_answers) { |one| Answers.patch(one) } } }, list:)
             end
 
