@@ -19,7 +19,8 @@ module Thistle
       end
 
       def total = counts.values.sum
-      def more? = total > (page + 1) * PAGE
+      def before = page.positive? ? page - 1 : nil
+      def after = total > (page + 1) * PAGE ? page + 1 : nil
       def all = @all ||= @property.live_patches.count
       def bbox = @box&.join(",")
 

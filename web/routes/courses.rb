@@ -12,9 +12,13 @@ module Thistle
 
         def self.begun(app)
           app.get "/decide/courses" do
-            courses = Store::Course.live.join(:patches, { id: :patch_id, property_id: property.id, deleted_at: nil },
-                                              table_alias: :p).select_all(:courses).order(:code).all
-            show "decide/courses", data: -> { { courses: courses.map { |course| DecideAnswers.course(course) } } }, courses:
+            here = Store::Course.live.join(:patches, { id: :patch_id, property_id: property.id, deleted_at: nil }, table_alias: :p)
+            turns = Turns.new(here.select_all(:courses).order(:code).eager(:steps, :patch), params)
+            answer = -> {
+              go_on("page" => turns.after) if turns.after
+              { courses: turns.rows.map { |course| DecideAnswers.course(course) } }
+            }
+            show "decide/courses", data: answer, turns:
           end
 
           app.get "/decide/courses/new" do

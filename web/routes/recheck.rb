@@ -5,21 +5,16 @@ module Thistle
     module Routes
       # Did it work, when do we come back, when is it over?
       module Recheck
-        SHOWN = 60
-
         def self.registered(app)
           app.get "/recheck" do
             tasks = Store::Task.due(through: today + 400)
             tasks = tasks.where(property_id: property.id) unless params["all"]
-            page = [Whole.read(params["page"]), 1_000_000].min
-            shown, total = tasks.limit(SHOWN, page * SHOWN).all, tasks.count
-            more = total > (page + 1) * SHOWN ? page + 1 : nil
-            onward = { "all" => params["all"], "page" => more }.compact
+            turns = Turns.new(tasks, params)
             answer = -> {
-              go_on(onward) if more
-              { total:, tasks: shown.map { |t| Answers.task(t).merge(patch: t[:code]) } }
+              go_on({ "all" => params["all"] && "1", "page" => turns.after }.compact) if turns.after
+              { total: turns.total, tasks: turns.rows.map { |t| Answers.task(t).merge(patch: t[:code]) } }
             }
-            show "recheck/index", data: answer, tasks: shown, total:, page:, more:
+            show "recheck/index", data: answer, turns:
           end
 
           app.get "/recheck/patches/:id" do

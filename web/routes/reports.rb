@@ -13,8 +13,12 @@ module Thistle
 
         def self.sheets(app)
           app.get "/identify/reports" do
-            reports = Store::Report.where(property_id: properties.map(&:id)).reverse(:seen_on, :id).limit(100).eager(:photos, :patch, :property).all
-            show "identify/reports", data: -> { { reports: reports.map { |r| Answers.report(r) } } }, reports:
+            turns = Turns.new(Store::Report.reverse(:seen_on, :id).eager(:photos, :patch, :property), params)
+            answer = -> {
+              go_on("page" => turns.after) if turns.after
+              { reports: turns.rows.map { |r| Answers.report(r) } }
+            }
+            show "identify/reports", data: answer, turns:
           end
 
           app.post "/identify/reports" do
