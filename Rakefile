@@ -9,10 +9,11 @@ Rake::TestTask.new(:test) do |task|
 end
 
 desc "Measure speed, as ratios in one run; `rake bench hands`: a crowd, growth, copies; `rake bench faults`: a thousand kills"
+alone = %w[hands faults drawing] # benches that bring a file of their own
 task :bench do
   names = ARGV.drop(1)
   names.each { |name| task(name) } # not tasks of their own
-  next names.each { |name| %w[hands faults].include?(name) ? ruby("bench/#{name}.rb") : ruby("bench/run.rb #{name}") } if names.any?
+  next names.each { |name| ruby(alone.include?(name) ? "bench/#{name}.rb" : "bench/run.rb #{name}") } if names.any?
 
   ruby "bench/run.rb"
   ruby "bench/drawing.rb"
