@@ -19,6 +19,7 @@ module Thistle
       one_to_many :absorbed, class: "Thistle::Store::Patch", key: :merged_into_id
 
       SHOWING = %i[emerging leaf budding flower green_seed].freeze # phases in which what lives is up
+      SHOWS_WITHIN = 14 # days by which a year, or one's own ground, may differ (memory)
       WANTING = %w[reported standing regrowing].freeze # states in which work is wanted
       AGENDA = %i[id property_id code plant_key state gross_m2 water_m stems stem_size cover_class infested_m2 slope natives_near
                   cover_percent density_m2 stems_by_size slope_deg zones_near schools footing].freeze
@@ -218,11 +219,13 @@ module Thistle
         done.reverse.find { |treatment| treatment.removal.is?(:freeing) }&.done_on
       end
 
-      # Would anything that lives have been up on a day? Where the plant is not known, yes.
+      # Would anything that lives have been up on a day, or within a fortnight of it? Where the plant is not known, yes. By the
+      # year's weather alone: a state does not turn because someone saw a leaf.
       def shows?(date)
         return true unless plant
 
-        property.site(Setting.today).calendar(plant).phases_on(date).intersect?(SHOWING)
+        @calendar ||= Core::Season::Phenology.new(plant, property.site(Setting.today), sightings: [])
+        [date - SHOWS_WITHIN, date, date + SHOWS_WITHIN].any? { |day| @calendar.phases_on(day).intersect?(SHOWING) }
       end
 
       def open_tasks = tasks.select(&:open?)

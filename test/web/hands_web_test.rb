@@ -149,6 +149,14 @@ module Thistle
       assert_equal 404, last_response.status, "what follows from records is not dropped by hand"
     end
 
+    def test_a_look_in_winter_says_nothing
+      send_form :post, "/recheck/checks", patch: patch("Q-06").id, checked_on: "2026-01-10", resprouts: "0", missed: "0", seedlings: "0"
+      follow_redirect!
+
+      assert_includes last_response.body, "Q-06 is hit. Nothing would have shown on that day"
+      assert_equal 0, patch("Q-06").life.clean_checks
+    end
+
     def test_today_shows_due_work_that_no_other_row_covers
       board = Web::Board.new(Store::Property.order(:id).all, today)
       shown = board.due.map { |task| [task[:code], task.kind] } + board.groups.values.flat_map(&:items).map { |item| [board.patch(item.id).code, "treat"] }
