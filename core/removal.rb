@@ -32,21 +32,32 @@ module Thistle
 
       # Is it for plants like this by habit, root and stem, whether or not the plant's file names it?
       def suits?(plant)
-        return false unless suits
-
-        form, traits = plant.form.to_s, plant.traits.map(&:to_s)
-        { "forms" => ->(forms) { forms.include?(form) }, "not_forms" => ->(forms) { !forms.include?(form) },
-          "any" => ->(any) { any.intersect?(traits) }, "all" => ->(all) { (all - traits).empty? },
-          "none" => ->(none) { !none.intersect?(traits) } }.all? { |key, holds| suits[key].nil? || holds.call(suits[key]) }
+        suits ? fits?(plant, suits) : false
       end
+
+      # How a plant lives that its file need not name it for: in words, where one way of its file fits; nil where none does.
+      def carried(plant, size)
+        way = @data.fetch("carried_by", []).find do |one|
+          fits?(plant, one.slice("forms", "any", "all", "none")) && (one["sizes"].nil? || one["sizes"].include?(size))
+        end
+        way && way["text"]
+      end
+
+      # What would have to be true of a plant whose file does not name it.
+      def needs = @data["needs"] || "nothing of it were left that lives"
 
       # Stem sizes that it is for; nil for any.
       def sizes = suits&.fetch("sizes", nil)
 
+      NONE = { "low" => 0, "likely" => 0, "high" => 0 }.freeze
+
       # Share killed in percent, {low, likely, high, source}; the plant's own value goes before the method's.
       def kill(plant = nil)
         own = plant&.removals&.dig(key, "kill")
-        own ? own.merge("source" => plant.removals.dig(key, "source")) : @data["kill"]
+        return own.merge("source" => plant.removals.dig(key, "source")) if own
+        return NONE.merge("source" => plant.removals.dig(key, "source")) if plant&.removals&.dig(key, "backfires")
+
+        (plant && leaves_pieces?(plant) && @data["kill_leaving_pieces"]) || @data["kill"]
       end
 
       # Minutes for one unit of `effort_per` at a stem size.
@@ -62,6 +73,21 @@ module Thistle
 
       def effort_per = @data.dig("effort", "per").to_sym
       def effort_source = @data.dig("effort", "source")
+
+      private
+
+      # Does what stays in the ground sprout? A seedling has nothing yet that would.
+      def leaves_pieces?(plant)
+        plant.is?(:root_suckers, :fragments_root) && plant.removals.dig(key, "sizes") != ["seedling"]
+      end
+
+      # Is a plant of these forms and traits?
+      def fits?(plant, asked)
+        form, traits = plant.form.to_s, plant.traits.map(&:to_s)
+        { "forms" => ->(forms) { forms.include?(form) }, "not_forms" => ->(forms) { !forms.include?(form) },
+          "any" => ->(any) { any.intersect?(traits) }, "all" => ->(all) { (all - traits).empty? },
+          "none" => ->(none) { !none.intersect?(traits) } }.all? { |key, holds| asked[key].nil? || holds.call(asked[key]) }
+      end
     end
   end
 end

@@ -74,7 +74,8 @@ module Thistle
 
       # What its patches' Choices start from.
       def kept_choices
-        @kept_choices ||= { stance:, licensed:, aquatic_label:, schools: schools_kept, book: rule_book, rates:, labels: label_limits }.freeze
+        @kept_choices ||= { stance:, licensed:, aquatic_label:, fire_adapted:, schools: schools_kept, book: rule_book, rates:,
+                            labels: label_limits }.freeze
       end
 
       # Flat, settled ground of this property with a plant on it, where nothing more is said.

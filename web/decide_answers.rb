@@ -21,7 +21,7 @@ module Thistle
 
       def verdict(verdict)
         { method: verdict.removal.key, name: verdict.removal.name, named_by_plant: verdict.named, verdict: verdict.kind, until: verdict.until,
-          closes: verdict.closes, kill_percent: verdict.kill, **effort(verdict.effort),
+          closes: verdict.closes, kill_percent: verdict.ask? ? nil : verdict.kill, **effort(verdict.effort),
           reasons: verdict.reasons.map { |reason| reason.to_h.merge(text: reason.said) } }
       end
 

@@ -5,7 +5,7 @@ module Thistle
     # Reads what was chosen on the decide bench over what the patch and the property say.
     # The address holds everything; a choice that is not there comes from the record.
     class DecideDesk
-      YES_NO = %w[licensed natives_near aquatic_label settled reported new_planting burn_permit full_cover clean_site].freeze
+      YES_NO = %w[licensed natives_near aquatic_label settled reported new_planting burn_permit fire_adapted full_cover clean_site].freeze
       CREW = 0..200
       WIDEST_CM = 400
 

@@ -10,10 +10,11 @@ module Thistle
                 natives_near: "desirable plants in reach", new_planting: "new plantings", clean_site: "never sprayed",
                 date: "day", day: "weather of the day", next_days: "rain ahead", season: "marks of the year", climate: "climate",
                 stance: "herbicide here", schools: "schools kept", licensed: "licensed person", aquatic_label: "product for water",
-                tools: "tools at hand", crew: "people", burn_permit: "burn permit and crew", full_cover: "full cover" }.freeze
+                tools: "tools at hand", crew: "people", burn_permit: "burn permit and crew",
+                fire_adapted: "fire at home here", full_cover: "full cover" }.freeze
       FORCES = { safety: %w[safety clay], legal: %w[law clay], school: %w[school thistle], craft: %w[craft moss],
                  local: ["this ground's own", "ochre"] }.freeze
-      SHELVES = { go: %w[Go check], wait: %w[Wait hourglass], no: ["Not here", "x"] }.freeze
+      SHELVES = { go: %w[Go check], wait: %w[Wait hourglass], ask: ["Not known for this plant: ask", "help-circle"], no: ["Not here", "x"] }.freeze
       WORK = { "any" => "work of any kind", "herbicide" => "herbicide of any kind", "foliar" => "spraying leaves",
                "stem_herbicide" => "stem herbicide", "pulling" => "pulling", "digging" => "digging", "severing" => "cutting below the crown",
                "cutting" => "cutting", "girdling" => "girdling", "freeing" => "freeing trees", "covering" => "mulch and sheets",

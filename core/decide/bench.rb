@@ -7,7 +7,7 @@ module Thistle
       #
       #   Bench.new(choices, site).verdicts  # => [Verdict], go first, best first
       class Bench
-        ORDER = { go: 0, wait: 1, no: 2 }.freeze
+        ORDER = { go: 0, wait: 1, ask: 2, no: 3 }.freeze
 
         attr_reader :choices, :site
 
@@ -20,7 +20,7 @@ module Thistle
         def situation = @outlook.on(choices.date)
         def spans = @outlook.spans
 
-        # All verdicts, frozen: go before wait before no, then what the plant's
+        # All verdicts, frozen: go before wait before ask before no, then what the plant's
         # file names, then the sooner, then the least cost until it is quiet.
         def verdicts
           @verdicts ||= removals.map { |removal| verdict(removal) }.sort_by { |v| order(v) }.freeze
@@ -39,7 +39,7 @@ module Thistle
         def windows(removal) = (@windows ||= Season::Windows.new(choices, site)).of(removal)
 
         # The best that takes plants out, or frees or stops seed where nothing does: the first go, else the soonest wait, else nil.
-        def best = verdicts.find { |v| v.removal.removes? && !v.no? } || verdicts.find { |v| !v.no? && !v.removal.is?(:reporting) }
+        def best = verdicts.find { |v| v.removal.removes? && v.possible? } || verdicts.find { |v| v.possible? && !v.removal.is?(:reporting) }
 
         # Methods that the plant's file names, then those that suit its habit, root and stem; reporting is always among
         # them, and marking where the name is not settled.

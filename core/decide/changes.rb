@@ -14,7 +14,8 @@ module Thistle
         FACTS = {
           licensed: [true, "a licensed person on site"], aquatic_label: [true, "a product labelled for aquatic use with its permit"],
           natives_near: [false, "no desirable plant in reach"], settled: [true, "the name settled"], reported: [true, "a report made"],
-          burn_permit: [true, "a permit and a trained burn crew"], full_cover: [true, "full cover and training against the sap"],
+          burn_permit: [true, "a permit and a trained burn crew"], fire_adapted: [true, "ground whose vegetation has always burned"],
+          full_cover: [true, "full cover and training against the sap"],
           clean_site: [true, "ground that was surely never sprayed"], new_planting: [false, "no young planting among it"],
           tools: [nil, "the tools"], crew: [nil, "more hands"]
         }.freeze

@@ -9,12 +9,14 @@ module Thistle
       # zones: the ground it touches or stands too near to, [Survey::Nearby]; nil where none is mapped.
       # schools: {question => option} (School); book: the RuleBook that counts here; tools: keys of kit.yml, nil for all;
       # crew: people at hand; footing: "soil", "rock" or "paving" under the roots, nil for soil; new_planting: young plantings?
-      # burn_permit: a permit and a trained crew; full_cover: full cover and training against sap; clean_site: never sprayed.
+      # burn_permit: a permit and a trained crew; fire_adapted: has the vegetation here always burned?
+      # full_cover: full cover and training against sap; clean_site: never sprayed.
       # rates: what an hour and a litre cost here (Effort::Rates); nil for planning values.
       # Soil and stage are nil unless pinned; then they hold for `date` and the calendar goes on from them.
       Choices = Value.define(:plant, :settled, :date, :size, :sizes, :stage, :soil, :stance, :licensed, :aquatic_label,
                              :water_m, :slope, :natives_near, :cover, :freed_on, :stems, :area_m2, :new_here, :reported,
-                             :zones, :labels, :schools, :book, :tools, :crew, :footing, :new_planting, :burn_permit, :full_cover, :clean_site, :rates)
+                             :zones, :labels, :schools, :book, :tools, :crew, :footing, :new_planting, :burn_permit, :fire_adapted,
+                             :full_cover, :clean_site, :rates)
 
       # What follows from the choices alone, and the words for them.
       class Choices

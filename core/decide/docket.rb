@@ -6,6 +6,8 @@ module Thistle
       # What all rules say of one method, day by day. Those that look at nothing that changes from day to day are asked
       # once; they say the same on every other day.
       class Docket
+        SAME_DAY = 2 # what weighs more than a wait is not weighed against the day
+
         # usual: each day as it usually is, without the weather of single days.
         def initialize(removal, outlook, book, usual: false)
           @removal, @outlook, @usual = removal, outlook, usual
@@ -27,7 +29,7 @@ module Thistle
         # The strictest Reason against it on a day; nil where nothing is.
         def objection(date)
           held = always(date)
-          return held if held&.kind == :no
+          return held if held && held.weight > SAME_DAY
 
           [held, *@dated.map { |rule| rule.judge(at(date), @removal) }].compact.select(&:against?).max_by(&:weight)
         end

@@ -53,6 +53,7 @@ module Thistle
         private
 
         def no(text) = say(:no, text)
+        def ask(text) = say(:ask, text)
         def wait(text) = say(:wait, text)
         def go(text) = say(:go, text)
         def note(text) = say(:note, text)

@@ -20,6 +20,7 @@ module Thistle
           crew: ["How many people are here?", [1, 6], 1],
           full_cover: ["Is there full cover, and training against the sap?", [true, false], false],
           burn_permit: ["Are there a permit and a trained burn crew?", [true, false], false],
+          fire_adapted: ["Has the vegetation here always burned?", [true, false], false],
           clean_site: ["Is it sure that nothing was ever sprayed or dumped here?", [true, false], false]
         }.transform_values { |text, answers, safe| Question.new(text:, answers:, safe:) }.freeze
 

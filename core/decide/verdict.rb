@@ -15,6 +15,9 @@ module Thistle
         def go? = kind == :go
         def wait? = kind == :wait
         def no? = kind == :no
+        # Not known for this plant: its figures are those of the method alone, and are not said of the plant.
+        def ask? = kind == :ask
+        def possible? = go? || wait?
         # The reasons that made the verdict what it is.
         def deciding = reasons.select { |reason| reason.kind == kind }
         # The strongest for and against it.

@@ -46,7 +46,7 @@ module Thistle
         # [[Run]] alike in being open or shut, nil at both ends so that each has neighbours.
         def stretches(removal)
           docket = Decide::Docket.new(removal, @outlook, @choices.rules, usual: true)
-          return [nil, nil] if docket.always(@year.start)&.kind == :no # shut all year
+          return [nil, nil] if %i[no ask].include?(docket.always(@year.start)&.kind) # shut all year
 
           runs = turns.each_with_index.map do |from, n|
             Run.new(from:, to: (turns[n + 1] || (@year.finish + 1)) - 1, reason: docket.objection(from))

@@ -82,7 +82,7 @@ module Thistle
     # Where a wait ends is looked for only on days on which something turns: the same as trying every day of the year.
     def test_a_wait_ends_where_trying_every_day_ends_it
       tried = 0
-      many_benches(Random.new(16), 60) do |bench|
+      many_benches(Random.new(16), 80) do |bench|
         bench.verdicts.select(&:wait?).first(2).each do |verdict|
           outlook = Core::Decide::Outlook.new(bench.choices, bench.site)
           rules = bench.choices.rules.for(verdict.removal)
@@ -191,7 +191,7 @@ module Thistle
                                 freed_on: [nil, nil, Testing::TODAY - 40].sample(random:), new_here: [nil, nil, nil, true].sample(random:), reported: [nil, true].sample(random:),
                                 zones: [nil, nil, nil, [zone(random)]].sample(random:), schools: schools(random), tools: [nil, nil, Core::Knowledge.shipped.kit.keys.sample(4, random:)].sample(random:),
                                 crew: [nil, nil, 0, 1, 6].sample(random:), footing: [nil, "soil", "rock"].sample(random:), new_planting: [nil, nil, true].sample(random:),
-                                burn_permit: [nil, true].sample(random:), full_cover: [nil, true].sample(random:), clean_site: [nil, true, false].sample(random:))
+                                burn_permit: [nil, true].sample(random:), fire_adapted: [nil, true].sample(random:), full_cover: [nil, true].sample(random:), clean_site: [nil, true, false].sample(random:))
     end
 
     def schools(random)

@@ -14,6 +14,7 @@ module Thistle
             optional(:region).filled(:string, included_in?: Core::Identify::Regions::NAMES.keys)
             optional(:licensed).filled(:bool)
             optional(:aquatic_label).filled(:bool)
+            optional(:fire_adapted).filled(:bool)
             optional(:keep_copies_days).filled(:integer, gteq?: 0, lteq?: 3650)
           end
         end
@@ -22,7 +23,7 @@ module Thistle
         def store(property)
           return false unless ok?
 
-          property.update(licensed: false, aquatic_label: false, region: nil, **values.except(:keep_copies_days))
+          property.update(licensed: false, aquatic_label: false, fire_adapted: false, region: nil, **values.except(:keep_copies_days))
           Store::Setting.write("keep_copies_days", values[:keep_copies_days].to_s) if values[:keep_copies_days]
           true
         end

@@ -33,7 +33,7 @@ module Thistle
 
         def self.form(property, today)
           typed = property.values.slice(:name, :units, :stance, :texture, :region).compact.transform_values(&:to_s)
-          ticks = property.values.slice(:licensed, :aquatic_label).transform_values(&:to_s)
+          ticks = property.values.slice(:licensed, :aquatic_label, :fire_adapted).transform_values(&:to_s)
           copies = { keep_copies_days: Store::Backup.kept_days.to_s }
           Forms::Settings.new({ **typed, **ticks, **copies }, units: property.measures, today:)
         end

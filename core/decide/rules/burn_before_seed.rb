@@ -10,9 +10,9 @@ module Thistle
           source: "common_practice",
           says: "Flowering stems are burnt green, before seed."
         ) do |now|
-          if now.seeding? || now.phases.include?(:hardening)
-            no "Seed is on it: the updraught carries it off."
-          elsif !%i[budding flower green_seed].include?(now.stage)
+          if now.seeding? || now.stage == :green_seed || now.phases.intersect?(%i[green_seed hardening])
+            no "Seed is on it, green or ripe: the updraught carries it off."
+          elsif !%i[budding flower].include?(now.stage)
             wait "It is burnt in flower, while the stems are green and before seed."
           else
             go "In flower and green: the stems carry the fire and there is no seed to spread."

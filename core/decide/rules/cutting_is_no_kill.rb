@@ -14,8 +14,6 @@ module Thistle
 
           if now.plant.resprouts?
             no "#{removal.is?(:grazing) ? "Grazing" : "Cutting"} alone is not a kill: what is left of it answers with more stems."
-          elsif now.plant.removals.dig(removal.key, "backfires")
-            no now.plant.removals.dig(removal.key, "text")
           end
         end
       end

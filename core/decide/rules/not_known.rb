@@ -1,0 +1,23 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Decide
+      module Rules
+        NotKnown = Rule.new(
+          :not_known,
+          about: :any, looks: %i[plant size],
+          source: "common_practice", force: :safety,
+          says: "A method that a plant's file does not name is a question, unless how the plant lives carries it."
+        ) do |now, removal|
+          next if !removal.removes? || !now.plant.invasive? || now.plant.removals.key?(removal.key)
+
+          carried = removal.carried(now.plant, now.size)
+          if carried then note "Its file does not name it; how it lives carries it: #{carried}."
+          else ask "Not known for this plant. It would serve if #{removal.needs}. Ask someone who has done it to this plant."
+          end
+        end
+      end
+    end
+  end
+end
