@@ -31,7 +31,7 @@ module Thistle
           reasons = docket(removal).reasons(choices.date)
           kind, finish = settle(removal, reasons)
           Verdict.new(removal:, kind:, until: finish, reasons: dated(removal, reasons), kill: removal.kill(choices.plant),
-                      effort: Effort.new(removal, choices), plant_note: choices.plant.removals.dig(removal.key, "text"),
+                      effort: Effort.new(removal, choices, soil: situation.soil), plant_note: choices.plant.removals.dig(removal.key, "text"),
                       closes: kind == :go ? closing(removal) : nil, named: choices.plant.removals.key?(removal.key))
         end
 

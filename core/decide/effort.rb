@@ -17,14 +17,17 @@ module Thistle
         # Stems on a square metre of infested ground, where nobody counted (memory: planning only).
         STEMS_PER_M2 = { herb: 6.0, mat: 0.5, grass: 0.5, aquatic: 4.0, shrub: 0.3, vine: 0.3, tree: 0.2 }.freeze
 
-        def initialize(removal, choices)
-          @removal, @choices = removal, choices
+        DRY = 1.5 # times the work where dry soil holds on to what is levered (memory)
+
+        # soil: of the day, where it is known.
+        def initialize(removal, choices, soil: choices.soil)
+          @removal, @choices, @soil = removal, choices, soil
         end
 
         # Person-hours for one pass over the patch; nil when the amount is not known.
         def hours
           amount = { stem: stems, m2: @choices.area_m2, patch: 1 }.fetch(@removal.effort_per)
-          amount && (amount * @removal.minutes(@choices.size) / 60.0)
+          amount && (amount * @removal.minutes(@choices.size) * ground / 60.0)
         end
 
         # {low, likely, high} person-hours for one pass, or nil.
@@ -92,6 +95,7 @@ module Thistle
 
         private
 
+        def ground = @soil == :dry && @removal.is?(:levering) ? DRY : 1.0
         def bank = @choices.plant.seed_bank_years&.fetch("likely").to_i
 
         # Stirring is for seed that would outlast it.

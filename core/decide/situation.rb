@@ -26,7 +26,15 @@ module Thistle
 
       # Which facts change from day to day, and whether anyone looked at one.
       class Situation
+        SAP_DAYS = 21 # by which sap goes before the buds (memory)
         DATED = %i[date stage phases soil day next_days season].freeze
+
+        # Does sap rise in stems? From some thawing weeks before buds swell until full leaf; those of the coming year, too.
+        def sap_rising?
+          leaf = anchor(:full_leaf) or return false
+          swell = anchor(:bud_swell) || leaf
+          [0, 12].any? { |months| date.between?((swell >> months) - SAP_DAYS, (leaf >> months) - 1) }
+        end
 
         # The same situation, which notes whether anyone looked at a fact that changes from day to day.
         class Watched < self

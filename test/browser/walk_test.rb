@@ -94,7 +94,7 @@ module Thistle
       assert_selector "article.verdict.go", text: "Pull with the lever tool"
       pick "Soil", "dry"
 
-      assert_selector "article.verdict.wait", text: "Pull with the lever tool"
+      assert_selector "article.verdict.go", text: "Dry soil holds on: the lever serves"
       pick "Licensed person", "no"
 
       assert_selector "article.verdict.no", text: "Cut low and paint the ring"

@@ -130,8 +130,8 @@ module Thistle
       autumn = verdict("eurasian_watermilfoil", "aquatic_hand_pull", water_m: 0.0, date: Date.new(2026, 10, 20))
 
       assert_includes rules(dense, :no), :dense_stand
-      assert_predicate autumn, :wait?
-      assert_equal 2027, autumn.until.year
+      assert_predicate autumn, :go?, "PRACTICE.md section 3: harder in autumn, not forbidden"
+      assert_includes rules(autumn, :note), :brittle_in_autumn
       assert_predicate verdict("eurasian_watermilfoil", "aquatic_hand_pull", water_m: 0.0), :go?
     end
 

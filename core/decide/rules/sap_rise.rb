@@ -7,12 +7,12 @@ module Thistle
         SapRise = Rule.new(
           :sap_rise,
           about: :stem_herbicide, looks: %i[date season],
-          source: "common_practice", turns: { bud_swell: 0, full_leaf: 0 },
-          says: "No stem herbicide while sap rises, from bud swell to full leaf."
+          source: "common_practice", turns: { bud_swell: -Situation::SAP_DAYS, full_leaf: 0 },
+          says: "No stem herbicide while sap rises, from weeks before bud swell to full leaf."
         ) do |now|
-          full_leaf = now.anchor(:full_leaf)
-          rising = now.date.between?(now.anchor(:bud_swell) || (now.date + 1), full_leaf ? full_leaf - 1 : now.date)
-          wait "Sap is rising and carries herbicide up and out of the cut, not down to the root, until full leaf." if rising
+          next unless now.sap_rising?
+
+          wait "Sap is rising and carries herbicide up and out of the cut, not down to the root: weeks before the buds swell until full leaf."
         end
       end
     end

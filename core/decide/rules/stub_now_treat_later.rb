@@ -7,15 +7,13 @@ module Thistle
         StubNowTreatLater = Rule.new(
           :stub_now_treat_later,
           about: :topping, looks: %i[schools date season licensed stance],
-          source: "common_practice", force: :school, turns: { bud_swell: 0, full_leaf: 0 },
+          source: "common_practice", force: :school, turns: { bud_swell: -Situation::SAP_DAYS, full_leaf: 0 },
           says: "A stub is cut tall only where that school is kept, and only while it cannot be treated."
         ) do |now, removal|
           next unless removal.is?(:marking)
           next no("This ground cuts nothing before it can be treated.") unless now.school(:cut_when) == "tall_stub"
 
-          full_leaf = now.anchor(:full_leaf)
-          rising = full_leaf && now.date.between?(now.anchor(:bud_swell) || full_leaf, full_leaf - 1)
-          if rising || !now.licensed || now.stance == "none"
+          if now.sap_rising? || !now.licensed || now.stance == "none"
             go "It cannot be treated now: cut tall, mark, and make the low cut in season."
           else
             no "Stem work is in season: cut low and treat at once."
