@@ -49,6 +49,16 @@ module Thistle
       assert_operator asked, :>, 100
     end
 
+    # The table says what the bench says: what harms is told, and what nobody knows is not dressed as known.
+    def test_the_table_of_effects
+      table = Core::Knowledge::Effects.new(Core::Knowledge.shipped).rows.to_h { |plant, effects| [plant.key, effects] }
+
+      assert_equal Core::Knowledge.shipped.invaders.size, table.size
+      assert_equal %i[harms harms kills kills holds unknown pointless],
+                   table["tree_of_heaven"].values_at("girdle", "cut_only", "hack_and_squirt", "basal_bark", "limb_up_and_flag", "forestry_mulch", "aquatic_rake")
+      assert_equal %i[kills harms pointless], table["amur_honeysuckle"].values_at("cut_stump", "cut_only", "survival_ring")
+    end
+
     # Digging what lives on by its rhizomes is not said to end nine in ten.
     def test_what_stays_sprouts
       dig = Core::Knowledge.shipped.removal("dig_crown")
