@@ -8,6 +8,7 @@ module Thistle
       QUIET = 300 # seconds without a sign of life after which it is given up
       LOST = "The server stopped before it was done. What was there before is as it was; ask again."
       RUNNING = Mutex.new # one at a time in this process
+      TURN = 0.2 # seconds between looks whether it is one's turn
 
       # Begins to keep record of work on something. Where a status says that it is being worked on, begin both in one
       # transaction, so that nobody takes it for lost.
@@ -19,7 +20,12 @@ module Thistle
       # Does the work on a thread of its own. The block is given the job and tells it how far it is (#at). What goes wrong is
       # kept, and given to `failed` as a sentence.
       def later(failed: nil, &work)
-        Thread.new { RUNNING.synchronize { now(failed:, &work) } }
+        Thread.new do
+          sleep(TURN) && beat until RUNNING.try_lock # whoever waits for a turn is not lost
+          now(failed:, &work)
+        ensure
+          RUNNING.unlock if RUNNING.owned?
+        end
         self
       end
 
@@ -36,6 +42,14 @@ module Thistle
 
       # So many are done.
       def at(count) = this.update(done: [count, total].min, beat_at: Time.now.utc)
+
+      # A sign of life, now and then.
+      def beat
+        return if @beaten && Time.now.utc - @beaten < QUIET / 10
+
+        @beaten = Time.now.utc
+        this.update(beat_at: @beaten)
+      end
 
       def fail_with(words, failed = nil)
         this.update(status: "failed", fault: words)
