@@ -21,7 +21,9 @@ module Thistle
 
       # What a person chose, remembered for files of the same columns.
       def map
-        chosen = arrival.columns.keys.each_with_index.to_h { |header, n| [header, Core::Survey::Columns::BY_KEY.keys.find { |key| key.to_s == @params["column"]&.[](n.to_s) }&.to_s] }
+        keys = Core::Survey::Columns::BY_KEY.keys.map(&:to_s)
+        picked = @params["column"].is_a?(Hash) ? @params["column"] : {}
+        chosen = arrival.columns.keys.each_with_index.to_h { |header, n| [header, (keys & [picked[n.to_s]]).first] }
         twice = chosen.values.compact.tally.select { |_, n| n > 1 }.keys
         raise Core::BadInput.new("Two columns cannot both be #{twice.first.tr("_", " ")}.", field: :column) if twice.any?
 

@@ -12,8 +12,8 @@ module Thistle
 
       # params: file, world (a world file), corners (text), crs. Raises BadInput with the field that is wrong.
       def take(property, params)
-        file = params["file"]
-        raise Core::BadInput.new("Choose a file first.", field: :file) unless file.is_a?(Hash)
+        file = Upload.read(params["file"])
+        raise Core::BadInput.new("Choose a file first.", field: :file) unless file
 
         bytes = file[:tempfile].read
         kind, facts = read(bytes, file[:tempfile].path, params)
@@ -40,7 +40,7 @@ module Thistle
         width, height = size(bytes)
         raise Core::BadInput.new("The picture has more than #{MAX_PIXELS / 1_000_000} million pixels.", field: :file) if width * height > MAX_PIXELS
 
-        world = params["world"].is_a?(Hash) ? params["world"][:tempfile].read(4096) : nil
+        world = Upload.read(params["world"])&.dig(:tempfile)&.read(4096)
         corners = world ? Formats::WorldFile.corners(world, width:, height:, crs:) : corners(params["corners"])
         ["picture", { corners:, bounds: box(corners) }]
       end

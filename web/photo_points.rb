@@ -9,7 +9,7 @@ module Thistle
 
       def initialize(files, property, today)
         @property, @today = property, today
-        files = Array(files).grep(Hash)
+        files = Upload.all(files)
         raise Core::BadInput.new("Choose photographs first, #{MAX} at most.", field: :photos) unless files.size.between?(1, MAX)
 
         @placed, @lost = files.map { |file| Formats::Image.new(file[:filename], file[:tempfile].read(Formats::Image::MAX + 1)) }.partition(&:latitude)

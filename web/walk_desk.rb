@@ -46,9 +46,9 @@ module Thistle
       private
 
       def fixes(params)
-        file = params["file"]
+        file = Upload.read(params["file"])
         return practice_fixes(params["practice"]) if params["practice"].to_s != ""
-        return from_file(file[:tempfile].read(MAX_FILE + 1)) if file.is_a?(Hash)
+        return from_file(file[:tempfile].read(MAX_FILE + 1)) if file
         return from_phone(params["fixes"]) if params["fixes"].to_s != ""
 
         raise Core::BadInput.new("Walk, load a track, or replay a practice walk first.", field: :walk)

@@ -32,6 +32,20 @@ module Thistle
       end
     end
 
+    # What nobody types, but something sends: a field in pieces, numbers past all numbers, a week of four hundred letters.
+    def test_a_form_sent_askew_is_an_error_in_words
+      key = Core::Identify::Key.new({}, site: patch("Q-07").property.site(today), date: today, region: patch("Q-07").property.region)
+      report = Store::Report.write(patch("Q-07").property, key, patch: nil).id
+      [["/survey/arrivals", { file: { x: "1" } }], ["/survey/layers", { file: { x: "1" } }], ["/season/weather/files", { file: { tempfile: "1" } }],
+       ["/survey/walk", { file: { x: "1" } }], ["/survey/walk/photos", { photos: [{ x: "1" }] }], ["/identify/reports/#{report}/photos", { photos: [{ x: "1" }] }],
+       ["/decide/plan", { from: today.iso8601, weeks: "26", hours: "16", goal: "stop_spread", budget: "1e400" }],
+       ["/decide/plan", { from: today.iso8601, weeks: "26", hours: "16", goal: "stop_spread", mix: "9" * 400 }]].each do |path, sent|
+        send_form :post, path, **sent
+
+        assert_equal 422, last_response.status, "#{path} #{sent.to_s[0, 60]}"
+      end
+    end
+
     def test_a_check_is_corrected_and_both_versions_stay
       check = patch("Q-07").checks.last
       path = "/records/check/#{check.id}"
@@ -199,7 +213,7 @@ module Thistle
     def test_a_wish_that_is_none_is_refused_and_spoils_nothing
       plan = Store::SeasonPlan.create(property_id: patch("Q-06").property_id, status: "failed", fault: "x",
                                       asked: JSON.generate(from: "2026-05-12", weeks: 8, hours: 8, other: {}, weights: {}, pins: [], bans: [], goal: "even"))
-      { week: "soon", method: "sorcery" }.each do |field, value|
+      [[:week, "soon"], [:week, "a" * 400], [:method, "sorcery"]].each do |field, value|
         send_form :post, "/decide/plan/#{plan.id}/again", patch: patch("Q-06").id, wish: "pin", field => value
 
         assert_equal [422, 200], [last_response.status, get("/decide/plan").status]

@@ -5,7 +5,7 @@ module Thistle
     module Forms
       # What a season has: hours by week, a licence, money, herbicide; and the goal.
       class SeasonPlan < Form
-        OTHER = /\A\s*(\d{4}-\d\d-\d\d)\s*[: ]\s*(\d+(?:[.,]\d+)?)\s*\z/
+        OTHER = /\A\s*(\d{4}-\d\d-\d\d)\s*[: ]\s*(\d{1,4}(?:[.,]\d{1,3})?)\s*\z/
 
         class Fields < Form::Contract
           params do
@@ -13,8 +13,8 @@ module Thistle
             required(:weeks).filled(:integer, gteq?: 4, lteq?: 52)
             required(:hours).filled(:float, gteq?: 0, lteq?: 2000)
             optional(:other).filled(:string, max_size?: 4000)
-            optional(:budget).filled(:float, gteq?: 0)
-            optional(:mix).filled(:float, gteq?: 0)
+            optional(:budget).filled(:float, gteq?: 0, lteq?: 1_000_000_000)
+            optional(:mix).filled(:float, gteq?: 0, lteq?: 1_000_000)
             optional(:licensed_from).filled(:date)
             optional(:licensed_to).filled(:date)
             required(:goal).filled(:string)

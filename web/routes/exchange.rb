@@ -27,8 +27,8 @@ module Thistle
 
         def self.coming(app)
           app.post "/survey/arrivals" do
-            file = params["file"]
-            raise Core::BadInput.new("Choose a file first.", field: :file) unless file.is_a?(Hash)
+            file = Upload.read(params["file"])
+            raise Core::BadInput.new("Choose a file first.", field: :file) unless file
 
             bytes = file[:tempfile].read(Formats::Reader::MAX_BYTES + 1)
             features = Formats::Reader.read(bytes)

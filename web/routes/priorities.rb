@@ -70,7 +70,7 @@ module Thistle
           raise Core::BadInput.new("That is not a method here.", field: :method) unless known
 
           { "patch" => patch, "method" => method, "week" => week && Date.iso8601(week).iso8601 }.compact
-        rescue Date::Error
+        rescue ArgumentError # a text that is far too long, too
           raise Core::BadInput.new("A week is held by its Monday, such as 2026-07-06.", field: :week)
         end
 

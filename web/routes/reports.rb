@@ -45,7 +45,7 @@ module Thistle
         def self.photographs(app)
           app.post "/identify/reports/:id/photos" do
             report = report_at(params["id"])
-            files = Array(params["photos"]).grep(Hash)
+            files = Upload.all(params["photos"])
             raise Core::BadInput.new("Choose a photograph first.", field: :photos) if files.empty?
 
             files.map { |file| Formats::Image.new(file[:filename], file[:tempfile].read) }.each { |image| report.attach(image) }

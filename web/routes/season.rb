@@ -76,8 +76,8 @@ module Thistle
 
         def self.files(app)
           app.post "/season/weather/files" do
-            file = params["file"]
-            raise Core::BadInput.new("Choose a file first.", field: :file) unless file.is_a?(Hash)
+            file = Upload.read(params["file"])
+            raise Core::BadInput.new("Choose a file first.", field: :file) unless file
             raise Core::BadInput.new("24 MB is the most.", field: :file) if file[:tempfile].size > WeatherDesk::MOST
 
             record = WeatherDesk.draft(property, File.basename(file[:filename].to_s.scrub)[0, 120], file[:tempfile].read)
