@@ -34,6 +34,16 @@ module Thistle
       assert_equal (today - 1).iso8601, anchors.fetch("full_leaf")["date"]
     end
 
+    def test_who_saw_something_goes_back_to_a_page_of_ours
+      ["/identify/plants/lonicera-maackii", "/identify/\r\nhttps://elsewhere.example/", "https://elsewhere.example/identify/", "/identify/\xFF"].each do |back|
+        see(kind: "anchor", said: "full_leaf", seen_on: (today - 2).iso8601, back:)
+
+        assert_includes ["/identify/plants/lonicera-maackii", "/season", nil], last_response.location && URI(last_response.location).path, back
+        assert_equal "example.org", URI(last_response.location).host, back if last_response.location
+        assert_operator last_response.status, :<, 500
+      end
+    end
+
     def test_marks_in_an_impossible_order_are_refused_and_what_was_typed_stays
       see(kind: "anchor", said: "full_leaf", seen_on: "2026-04-19")
 

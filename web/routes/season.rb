@@ -26,7 +26,7 @@ module Thistle
             form = Forms::Sighting.new(params, units:, today:)
             if (sighting = form.store(property, site))
               offer_undo "/season/sightings/#{sighting.id}/undo"
-              next go_to(params["back"].to_s.start_with?("/identify/") ? params["back"] : "/season", said_sighting(sighting))
+              next go_to(params["back"].to_s[%r{\A/identify/[\w/-]+\z}] || "/season", said_sighting(sighting))
             end
 
             show "season/index", status: 422, desk: SeasonDesk.new(property, site, today), form:
