@@ -32,7 +32,7 @@ module Thistle
         def self.parse(text)
           raise BadInput.new("Draw a point, a line or an area first.", field: :geometry) if text.to_s.strip.empty?
 
-          new(text.is_a?(Hash) ? text : JSON.parse(text))
+          new(text.is_a?(Hash) ? text : JSON.parse(text.to_s))
         rescue JSON::ParserError
           raise BadInput.new("That is not a GeoJSON geometry.", field: :geometry)
         end

@@ -36,13 +36,20 @@ module Thistle
     def test_a_form_sent_askew_is_an_error_in_words
       key = Core::Identify::Key.new({}, site: patch("Q-07").property.site(today), date: today, region: patch("Q-07").property.region)
       report = Store::Report.write(patch("Q-07").property, key, patch: nil).id
+      point = JSON.generate(type: "Point", coordinates: [-91.4, 38.0])
       [["/survey/arrivals", { file: { x: "1" } }], ["/survey/layers", { file: { x: "1" } }], ["/season/weather/files", { file: { tempfile: "1" } }],
        ["/survey/walk", { file: { x: "1" } }], ["/survey/walk/photos", { photos: [{ x: "1" }] }], ["/identify/reports/#{report}/photos", { photos: [{ x: "1" }] }],
        ["/decide/plan", { from: today.iso8601, weeks: "26", hours: "16", goal: "stop_spread", budget: "1e400" }],
-       ["/decide/plan", { from: today.iso8601, weeks: "26", hours: "16", goal: "stop_spread", mix: "9" * 400 }]].each do |path, sent|
+       ["/decide/plan", { from: today.iso8601, weeks: "26", hours: "16", goal: "stop_spread", mix: "9" * 400 }],
+       ["/survey/patches", { geometry: point, infested: "1e400" }]].each do |path, sent|
         send_form :post, path, **sent
 
         assert_equal 422, last_response.status, "#{path} #{sent.to_s[0, 60]}"
+      end
+      [{ radius: "1e308" }, { radius: "-1e308" }, { radius: "9" * 400 }, { cover_class: ["1"] }, { geometry: [{ x: "1" }] }].each do |sent|
+        send_form :post, "/survey/measure", geometry: point, **sent
+
+        assert_operator last_response.status, :<, 500, sent.to_s[0, 60]
       end
     end
 

@@ -41,6 +41,7 @@ module Thistle
           result = self.class::Fields.new(today:, **context).call(@raw.reject { |_, v| v.empty? })
           @values = result.to_h
           @errors = result.errors.to_h.transform_values(&:first)
+          @values.each { |name, value| @errors[name] ||= "is past all numbers" if value.is_a?(Float) && value.infinite? }
         end
 
         def ok? = errors.empty?
