@@ -4,7 +4,7 @@ module Thistle
   module Web
     # What a shape that is being drawn measures, or what is wrong with it and which shape would do.
     class Measure
-      MOST = 1000 # of a width or a radius, as typed; Forms::Patch says the same
+      MOST = 1000 # of a width or a radius, as typed
 
       attr_reader :shape, :error, :repaired, :units
 

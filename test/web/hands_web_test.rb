@@ -51,6 +51,10 @@ module Thistle
 
         assert_operator last_response.status, :<, 500, sent.to_s[0, 60]
       end
+      send_form :post, "/survey/arrivals", file: upload("code,lat,lon\nZ-1,38.0012,-91.4\n", "one.csv")
+      send_form :put, "/survey/arrivals/#{Store::Arrival.last.id}", column: [{ x: "1" }]
+
+      assert_operator last_response.status, :<, 500
     end
 
     def test_a_check_is_corrected_and_both_versions_stay
