@@ -16,10 +16,10 @@ module Thistle
       TABLES = { "sources" => "sources", "cautions" => "told", "disposal" => "told", "actives" => "actives",
                  "returns" => "returns", "characters" => "characters", "zones" => "zones", "anchors" => "anchors",
                  "climates" => "climates", "soils" => "soils", "phases" => "phases", "fits" => "fits", "broad_weather" => "broad_weather",
-                 "kit" => "told", "schools" => "schools", "goals" => "goals" }.freeze
+                 "kit" => "told", "schools" => "schools", "goals" => "goals", "aims" => "aims" }.freeze
 
       attr_reader :plants, :methods_of_removal, :characters, :actives, :cautions, :disposal, :returns, :sources, :zone_kinds,
-                  :anchors, :climates, :soils, :phases, :fits, :broad_weather, :kit, :schools, :goals
+                  :anchors, :climates, :soils, :phases, :fits, :broad_weather, :kit, :schools, :goals, :aims
 
       # The shipped library, read once.
       def self.shipped = @shipped ||= new
@@ -76,7 +76,7 @@ module Thistle
       def load_tables
         tables = TABLES.to_h { |name, schema| [name, read(File.join(@folder, "#{name}.yml"), schema)] }
         { sources: Source, characters: Identify::Character, actives: Mix::Active, anchors: Season::AnchorKind, climates: Season::Climate,
-          schools: Decide::School, goals: Decide::Goal }
+          schools: Decide::School, goals: Decide::Goal, aims: Decide::Aim }
           .each { |name, kind| instance_variable_set(:"@#{name}", rows_of(kind, tables[name.to_s])) }
         @zone_kinds = rows_of(Survey::ZoneKind, tables["zones"])
         @fits = rows_of(Season::Limits, tables["fits"].transform_keys(&:to_sym))

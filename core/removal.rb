@@ -6,6 +6,7 @@ module Thistle
     class Removal
       # Stem sizes in order: a seedling, a pencil, a thumb, a wrist (about 8 cm), wider.
       SIZES = %w[seedling pencil thumb wrist wider].freeze
+      HALF = 50 # percent killed in a pass from which a method is said to kill, not to hold down (memory)
 
       attr_reader :key, :name, :tags, :text, :brief, :numbers, :kit, :tools, :roles, :crew, :cautions, :dose_ml, :suits, :follow_up, :cost, :source
 
@@ -26,6 +27,18 @@ module Thistle
       # What it asks of the weather otherwise than its kind of work does (Season::Limits).
       def limits = @data.fetch("limits", {}).transform_keys(&:to_sym)
       def spray_l_per_100m2 = @data["spray_l_per_100m2"]
+
+      # What a plant's file says of it, or of the method that it is like; nil where the file is silent.
+      def told(plant) = plant.removals[key] || (like && plant.removals[like])
+      def like = @data["like"]
+      def told?(plant) = !told(plant).nil?
+      # Never done to the plant; done in vain; done to hold it down for a season, not to kill it.
+      def harms?(plant) = told(plant)&.key?("backfires")
+      def pointless?(plant) = told(plant)&.key?("pointless")
+      def holds?(plant) = told(plant)&.key?("holds")
+
+      # Does the plant's file say of it that a pass likely kills at least half?
+      def told_to_kill?(plant) = told(plant)&.dig("kill", "likely").to_i >= HALF
 
       # Does it take plants out, or only mark, report or stop seed?
       def removes? = !is?(:marking, :reporting, :seed_stop, :freeing)
@@ -53,9 +66,9 @@ module Thistle
 
       # Share killed in percent, {low, likely, high, source}; the plant's own value goes before the method's.
       def kill(plant = nil)
-        own = plant&.removals&.dig(key, "kill")
-        return own.merge("source" => plant.removals.dig(key, "source")) if own
-        return NONE.merge("source" => plant.removals.dig(key, "source")) if plant&.removals&.dig(key, "backfires")
+        own = plant && told(plant)
+        return own["kill"].merge("source" => own["source"]) if own&.key?("kill")
+        return NONE.merge("source" => own["source"]) if own&.keys&.intersect?(%w[backfires pointless holds])
 
         (plant && leaves_pieces?(plant) && @data["kill_leaving_pieces"]) || @data["kill"]
       end
@@ -78,7 +91,7 @@ module Thistle
 
       # Does what stays in the ground sprout? A seedling has nothing yet that would.
       def leaves_pieces?(plant)
-        plant.is?(:root_suckers, :fragments_root) && plant.removals.dig(key, "sizes") != ["seedling"]
+        plant.is?(:root_suckers, :fragments_root) && told(plant)&.fetch("sizes", nil) != ["seedling"]
       end
 
       # Is a plant of these forms and traits?

@@ -31,8 +31,9 @@ module Thistle
           reasons = docket(removal).reasons(choices.date)
           kind, finish = settle(removal, reasons)
           Verdict.new(removal:, kind:, until: finish, reasons: dated(removal, reasons), kill: removal.kill(choices.plant),
-                      effort: Effort.new(removal, choices, soil: situation.soil), plant_note: choices.plant.removals.dig(removal.key, "text"),
-                      closes: kind == :go ? closing(removal) : nil, named: choices.plant.removals.key?(removal.key))
+                      effort: Effort.new(removal, choices, soil: situation.soil), plant_note: removal.told(choices.plant)&.fetch("text"),
+                      closes: kind == :go ? closing(removal) : nil, named: removal.told?(choices.plant),
+                      again: kind == :go && holds?(removal) ? @outlook.grown_back(choices.date) : nil)
         end
 
         # The days of the season-year on which a method is right, by the same rules: [Season::Windows::Window].
@@ -104,8 +105,11 @@ module Thistle
           windows(removal).find { |window| choices.date.between?(window.from, window.to) && window.closes }&.to
         end
 
+        # Is it asked to hold the plant down, and does the method do that?
+        def holds?(removal) = choices.holding? && removal.holds?(choices.plant)
+
         def order(verdict)
-          [ORDER.fetch(verdict.kind), verdict.removal.removes? ? 0 : 1, verdict.named ? 0 : 1, verdict.until || choices.date,
+          [ORDER.fetch(verdict.kind), holds?(verdict.removal) ? 0 : 1, verdict.removal.removes? ? 0 : 1, verdict.named ? 0 : 1, verdict.until || choices.date,
            verdict.cost_to_quiet || Float::INFINITY, -verdict.kill["likely"]]
         end
       end

@@ -11,12 +11,13 @@ module Thistle
       # crew: people at hand; footing: "soil", "rock" or "paving" under the roots, nil for soil; new_planting: young plantings?
       # burn_permit: a permit and a trained crew; fire_adapted: has the vegetation here always burned?
       # full_cover: full cover and training against sap; clean_site: never sprayed.
+      # aim: what the ground is for (knowledge/aims.yml), nil where nobody said; purpose: :kill or :hold, nil for the aim's own.
       # rates: what an hour and a litre cost here (Effort::Rates); nil for planning values.
       # Soil and stage are nil unless pinned; then they hold for `date` and the calendar goes on from them.
       Choices = Value.define(:plant, :settled, :date, :size, :sizes, :stage, :soil, :stance, :licensed, :aquatic_label,
                              :water_m, :slope, :natives_near, :cover, :freed_on, :stems, :area_m2, :new_here, :reported,
                              :zones, :labels, :schools, :book, :tools, :crew, :footing, :new_planting, :burn_permit, :fire_adapted,
-                             :full_cover, :clean_site, :rates)
+                             :full_cover, :clean_site, :rates, :aim, :purpose)
 
       # What follows from the choices alone, and the words for them.
       class Choices
@@ -32,6 +33,10 @@ module Thistle
         def bears_seed?
           %i[green_seed ripe_seed].include?(stage) || !(plant.woody? && %w[seedling pencil].include?(size))
         end
+
+        # Is the plant to be held down, not killed: as someone says, else as the ground's aim asks?
+        def holding? = self.class.holding?(purpose, aim)
+        def self.holding?(purpose, aim) = purpose ? purpose == :hold : !aim.nil? && Knowledge.shipped.aims.fetch(aim).holds?
 
         def rules = book || RuleBook::SHIPPED
         def school(question) = (schools || School::DEFAULTS).fetch(question)

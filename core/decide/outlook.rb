@@ -7,6 +7,7 @@ module Thistle
       # weather as far as the forecast sees.
       class Outlook
         SEED = %i[green_seed ripe_seed].freeze
+        REGROWN = 30 # days of growth after which what is held down is cut again (memory)
         YEAR = 366 # days ahead in which the end of a wait is looked for
 
         attr_reader :choices, :site, :calendar
@@ -40,6 +41,12 @@ module Thistle
 
           furthest = Season::Phenology.furthest(phases)
           choices.bears_seed? || !SEED.include?(furthest) ? furthest : :leaf
+        end
+
+        # The day on which what was cut on a date has grown back for a month: of leaf, not of winter.
+        def grown_back(date)
+          from = @calendar.phases_on(date + 1).include?(:leaf) ? date : @calendar.next(:leaf, date)
+          from && (from + REGROWN)
         end
 
         def spans = @calendar.spans(site.year(choices.date))

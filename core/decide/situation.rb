@@ -8,6 +8,8 @@ module Thistle
       Situation = Value.define(:date, :stage, :phases, :soil, :day, :next_days, :season, :climate, *Choices::CARRIED) do
         # An invader that is new to the region, or watched for, and not yet reported.
         def unreported? = new_here && !reported
+        # Is it asked to hold the plant down, and not to kill it?
+        def holding? = Choices.holding?(purpose, aim)
         def seeding? = stage == :ripe_seed
         def in_leaf? = phases.include?(:leaf)
         def in_water? = plant.aquatic? || water_m&.zero?

@@ -22,6 +22,7 @@ module Thistle
           end
           check_schools
           check_zones
+          check_aims
           check_season
           @knowledge.returns.each do |key, row|
             known([row["source"]], @knowledge.sources, "returns.yml", key)
@@ -50,8 +51,15 @@ module Thistle
           @knowledge.goals.each { |key, goal| known(goal.weights.keys, Decide::Priority::TERMS, "goals.yml", "#{key}/weights") }
         end
 
+        def tags = @tags ||= @knowledge.methods_of_removal.values.flat_map(&:tags).to_h { |tag| [tag, true] }.merge(herbicide: true)
+
+        def check_aims
+          @knowledge.aims.each_value { |aim| known(aim.minds.flat_map { |row| row["about"] }, tags, "aims.yml", "#{aim.key}/minds") }
+          likes = @knowledge.methods_of_removal.values.filter_map(&:like)
+          known(likes, @knowledge.methods_of_removal, "methods", "like")
+        end
+
         def check_zones
-          tags = @knowledge.methods_of_removal.values.flat_map(&:tags).to_h { |tag| [tag, true] }.merge(herbicide: true)
           @knowledge.zone_kinds.each_value do |kind|
             known([kind.source], @knowledge.sources, "zones.yml", kind.key)
             known(kind.forbids || [], tags, "zones.yml", "#{kind.key}/forbids")

@@ -5,7 +5,6 @@ module Thistle
     class Knowledge
       # What each method does to each invader, as the library has it: a table to read and to correct.
       class Effects
-        HALF = 50 # percent killed in a pass from which a method is said to kill, not to hold down (memory)
         WORDS = { kills: "kills", holds: "holds", harms: "harms", pointless: "pointless", unknown: "not known", not_offered: "not offered" }.freeze
 
         def initialize(knowledge)
@@ -26,8 +25,9 @@ module Thistle
         def of(plant) = @knowledge.methods_of_removal.transform_values { |removal| effect(plant, removal) }
 
         def effect(plant, removal)
-          return told(plant, removal) if plant.removals.key?(removal.key)
+          return told(plant, removal) if removal.told?(plant)
           return :holds if removal.is?(:marking, :reporting)
+          return seed_stop(plant, removal) if removal.is?(:seed_stop)
           return :kills if removal.removes? && Removal::SIZES.any? { |size| removal.carried(plant, size) }
           return :pointless if cut_in_vain?(plant, removal) || elsewhere?(plant, removal)
 
@@ -36,10 +36,14 @@ module Thistle
 
         # As the plant's own file says.
         def told(plant, removal)
-          return :harms if plant.removals.dig(removal.key, "backfires")
+          return :harms if removal.harms?(plant)
+          return :pointless if removal.pointless?(plant)
 
-          removal.removes? && removal.kill(plant)["likely"] >= HALF ? :kills : :holds
+          removal.removes? && removal.kill(plant)["likely"] >= Removal::HALF ? :kills : :holds
         end
+
+        # Seed of any plant that bears it is bagged; fruit is eaten only where the file says that it may be.
+        def seed_stop(plant, removal) = plant.phase?(:ripe_seed) && !removal.is?(:harvest) ? :holds : :pointless
 
         # Cutting alone, for what sprouts again.
         def cut_in_vain?(plant, removal) = removal.is?(:cutting, :grazing) && !removal.herbicide? && plant.resprouts?

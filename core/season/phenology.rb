@@ -58,12 +58,13 @@ module Thistle
 
         private
 
-        # Rows for this climate where the file has any, else those for every climate.
+        # Of each phase, the rows for this climate where the file has any, else those for every climate.
         def rows
           @rows ||= begin
             own, any = plant.phases.partition { |row| row["climate"] }
             here = own.select { |row| row["climate"].include?(site.climate.key) }
-            here.empty? ? any : here
+            told = here.map { |row| row["phase"] }
+            here + any.reject { |row| told.include?(row["phase"]) }
           end
         end
 

@@ -58,7 +58,12 @@ module Thistle
         def fruit_fluff = %(<ellipse cx="32" cy="54" rx="3.500" ry="7" fill="#{WOOD}"/>) + (0..8).map { |n| path("M32 46L#{8 + (n * 6)} #{22 - ((n > 4 ? 8 - n : n) * 3)}", stroke: "#8b8778", width: 1.2) }.join
         def fruit_grain = stem("M32 62V10") + [14, 24, 34, 44].map { |y| %(<ellipse cx="26" cy="#{y}" rx="4" ry="7" transform="rotate(-25 26 #{y})" fill="#{WOOD}"/><ellipse cx="38" cy="#{y + 4}" rx="4" ry="7" transform="rotate(25 38 #{y + 4})" fill="#{WOOD}"/>) }.join
         def fruit_nut = stem("M32 4V14") + ring(32, 36, 20, "#9DB36E") + path("M20 28q12 8 24 0M18 40q14 8 28 0", width: 1.2)
-        def fruit_colour(state) = fruit_berry.gsub(BERRY, COLOURS.fetch(state))
+        def fruit_mustard = stem("M32 62V8") + [46, 34, 22].map { |y| path("M32 #{y}L54 #{y - 16}l2 2L33 #{y + 3}zM32 #{y}L10 #{y - 16}l-2 2L31 #{y + 3}z", fill: LEAF) }.join
+        def pod(fill: LEAF) = path("M8 52C18 56 46 44 56 12C60 10 58 4 54 6C40 6 12 26 6 46C4 50 6 52 8 52z", fill:)
+        def pod_skin_smooth = pod + path("M14 44C26 40 40 28 48 14", stroke: "#FFFFFF", width: 3)
+        def pod_skin_hairy = pod + (0..6).map { |n| path("M#{14 + (n * 6)} #{36 - (n * 4)}l-5-6M#{20 + (n * 5)} #{49 - (n * 5)}l4 6", width: 1.2) }.join
+        def pod_skin_woolly = %(<ellipse cx="32" cy="32" rx="26" ry="15" transform="rotate(-35 32 32)" fill="#F3F0E6"/>) + [[18, 42], [26, 34], [34, 30], [42, 22], [26, 44], [38, 38], [46, 30]].map { |x, y| path("M#{x} #{y}q3-5 6 0q-3 5-6 0", width: 1.2) }.join
+        def fruit_colour(state) = fruit_berry.gsub(BERRY, COLOURS.fetch(state)) + (state == "speckled" ? [[19, 39], [25, 44], [20, 46], [39, 39], [45, 44], [40, 46]].map { |x, y| ring(x, y, 1.6, "#FFFFFF") }.join : "")
       end
     end
   end

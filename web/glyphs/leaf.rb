@@ -43,6 +43,7 @@ module Thistle
         def smell_none = leaf(14, 50, -40, length: 44, width: 24)
         def smell_garlic = smell_none + path("M20 20c-4-4 4-6 0-10M30 16c-4-4 4-6 0-10M10 26c-4-4 4-6 0-10", stroke: STEM, width: 2.2)
         def smell_burnt = smell_none + path("M20 20c-4-4 4-6 0-10M30 16c-4-4 4-6 0-10M10 26c-4-4 4-6 0-10", stroke: BERRY, width: 2.2)
+        def smell_almond = smell_none + [[16, 14], [28, 8], [8, 24]].map { |x, y| path("M#{x} #{y - 6}q6 5 0 12q-6-7 0-12z", fill: WOOD, stroke: BERRY) }.join
         def sap_clear = broken_stalk("#DCEBF2")
         def sap_milky = broken_stalk("#FFFFFF")
         def broken_stalk(drop) = path("M32 60V36M32 30L44 8", stroke: STEM, width: 5) + path("M30 34c-8 8-6 14 0 14s8-6 0-14z", fill: drop)
@@ -107,6 +108,12 @@ module Thistle
         def leaf_prickles_none = leaf_surface_dull
         def leaf_prickles_edge = leaf_surface_dull + path("M13 34l-8 2M15 24l-8-3M51 34l8 2M49 24l8-3M22 14l-5-7M42 14l5-7M17 44l-8 4M47 44l8 4", width: 2)
         def leaf_prickles_midrib = flipped(LEAF) + path("M32 52l-7 4M32 40l7 4M32 28l-7 4M32 18l6 3", stroke: BERRY, width: 2.6)
+        def leaf_mix_alike = stem + pair(46) + pair(24)
+        def leaf_mix_mixed = stem + leaf(32, 46, -150, length: 26, width: 17) + path("M32 40l8-2 2-8 6 4 8-2-4 8 6 6-10 2-4 6-4-6z", fill: LEAF) + leaf(32, 22, -30, length: 24, width: 16)
+        def stipules_none = stem + path("M32 40L54 22", stroke: STEM, width: 3)
+        def stipules_leafy = stipules_none + leaf(33, 40, -10, length: 16, width: 9) + leaf(31, 40, -170, length: 16, width: 9)
+        def stipules_fringed = stipules_none + path("M32 42q14 4 18-8M36 42l1 7M41 42l3 6M46 40l5 4M49 36l6 2", width: 2)
+        def stipules_sheath = stipules_none + path("M26 44l1-18 5 4 5-4 1 18z", fill: "#E4D3B0")
         def middle_leaflet_same = stem("M32 60V40") + [-90, -155, -25].map { |a| leaf(32, 40, a, length: 28, width: 16) }.join
         def middle_leaflet_longer = stem("M32 60V26") + leaf(32, 26, -90, length: 24, width: 16) + leaf(32, 44, -155, length: 26, width: 15) + leaf(32, 44, -25, length: 26, width: 15)
         def rosette_none = ground + stem("M32 52V10") + pair(34) + pair(20, length: 14)

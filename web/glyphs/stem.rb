@@ -40,6 +40,15 @@ module Thistle
         def thorns_hooked = stem + [50, 36, 22].map { |y| path("M33 #{y - 4}c10-2 12 4 10 10c-3-5-6-4-10-1z", fill: INK) }.join
         def thorns_bristles = stem + (0..11).map { |n| path("M33 #{8 + (n * 4.4)}l11-3M31 #{10 + (n * 4.4)}l-11-3", stroke: "#B4412A", width: 1.3) }.join
         def thorns_tip = stem("M32 60V30") + path("M29.500 32L32 4l2.500 28z", fill: INK) + leaf(32, 52, -28) + leaf(32, 42, -152)
+        def thorns_branched = stem + [46, 22].map { |y| path("M33 #{y}l24-8-22 13zM41 #{y - 4}l6-12 1 11zM45 #{y - 2}l9 8-12-5z", fill: INK) }.join
+        def thorns_winged = stem + path("M33 60l9-7-9-5 11-7-11-5 10-7-10-5 9-7-9-5V6M31 60l-9-7 9-5-11-7 11-5-10-7 10-5-9-7 9-5V6", fill: LEAF)
+        def winter_twig = path("M32 62V26", stroke: WOOD, width: 8)
+        def bud_scales = winter_twig + path("M32 6C22 16 22 28 32 32C42 28 42 16 32 6z", fill: BERRY) + path("M24 22q8 6 16 0M26 15q6 4 12 0")
+        def bud_sharp = winter_twig + path("M32 0C27 14 26 24 28 30h8C38 24 37 14 32 0z", fill: BERRY) + path("M27 22l5 4 5-4")
+        def bud_fat = winter_twig + ring(32, 20, 13, "#7E9A55") + path("M22 18q10 8 20 0M32 8v9")
+        def bud_woolly = winter_twig + %(<ellipse cx="32" cy="20" rx="11" ry="14" fill="#D9D3C4"/>) + (0..6).map { |n| path("M#{22 + (n * 3.4)} #{14 + ((n % 3) * 6)}l-3-6", width: 1.1) }.join
+        def bud_naked = winter_twig + leaf(31, 30, -105, length: 26, width: 8, fill: "#B79A72") + leaf(33, 30, -75, length: 26, width: 8, fill: "#B79A72")
+        def bud_tiny = winter_twig + path("M32 20V4", stroke: WOOD, width: 8) + ring(37, 30, 2.6, INK) + path("M36 36q4 3 4-3")
         def pith_chambered = path("M6 20h52v24H6z", fill: WOOD) + path("M6 27h52v10H6z", fill: "#8A5A2E") + path("M14 27v10M22 27v10M30 27v10M38 27v10M46 27v10", stroke: PALE, width: 2)
         def inner_wood_orange = scratched("#E2791B")
         def trunk(fill = "#B7A489") = %(<rect x="14" y="2" width="36" height="60" fill="#{fill}"/>)

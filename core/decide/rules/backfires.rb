@@ -10,7 +10,7 @@ module Thistle
           source: "common_practice", force: :safety,
           says: "What a plant's own file says backfires is not done to it, whatever the method."
         ) do |now, removal|
-          no now.plant.removals.dig(removal.key, "text") if now.plant.removals.dig(removal.key, "backfires")
+          no removal.told(now.plant)["text"] if removal.harms?(now.plant)
         end
       end
     end

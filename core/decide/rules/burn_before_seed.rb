@@ -6,12 +6,14 @@ module Thistle
       module Rules
         BurnBeforeSeed = Rule.new(
           :burn_before_seed,
-          about: :burning, looks: %i[stage phases],
+          about: :burning, looks: %i[stage phases plant],
           source: "common_practice",
           says: "Flowering stems are burnt green, before seed."
-        ) do |now|
+        ) do |now, removal|
           if now.seeding? || now.stage == :green_seed || now.phases.intersect?(%i[green_seed hardening])
             no "Seed is on it, green or ripe: the updraught carries it off."
+          elsif removal.told(now.plant)&.key?("at") # its file gives the stage
+            next
           elsif !%i[budding flower].include?(now.stage)
             wait "It is burnt in flower, while the stems are green and before seed."
           else

@@ -9,7 +9,9 @@ module Thistle
           about: %i[machine grazing], looks: %i[plant],
           source: "common_practice",
           says: "No machine or stock on what roots from pieces."
-        ) do |now|
+        ) do |now, removal|
+          next if removal.is?(:grazing) && removal.told?(now.plant) # the file knows how it lives
+
           no "Every piece that falls off roots: nothing that chops or carries it." if now.plant.is?(:fragments_root)
         end
       end

@@ -10,7 +10,7 @@ module Thistle
           source: "common_practice",
           says: "Each method has stems that it suits."
         ) do |now, removal|
-          sizes = now.plant.removals.dig(removal.key, "sizes") || (removal.sizes if now.plant.woody?)
+          sizes = removal.told(now.plant)&.fetch("sizes", nil) || (removal.sizes if now.plant.woody?)
           next if sizes.nil? || now.size.nil? || sizes.include?(now.size)
 
           widest = Removal::SIZES.index(now.size) > Removal::SIZES.index(sizes.last)

@@ -10,7 +10,9 @@ module Thistle
           source: "common_practice", force: :safety,
           says: "No stock on poisonous plants."
         ) do |now|
-          no "It poisons stock." if now.plant.hazards.intersect?(%w[poison burning_sap])
+          if now.plant.hazards.intersect?(%w[poison burning_sap poison_eaten stock_poison]) then no "It poisons stock."
+          elsif now.plant.hazards.include?("horse_poison") then note "Never horses: they die of it."
+          end
         end
       end
     end
