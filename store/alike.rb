@@ -10,7 +10,7 @@ module Thistle
       Group = Struct.new(:patch, :ids)
       Lie = Core::Survey::Elevation
       NEAR = Core::Decide::Choices::NEAR_WATER_M
-      COLUMNS = %i[property_id plant_key stem_size slope natives_near zones_near footing schools].freeze
+      COLUMNS = %i[property_id plant_key stem_size slope natives_near zones_near footing schools aim].freeze
       FREEING = Core::Knowledge.shipped.methods_of_removal.values.select { |removal| removal.is?(:freeing) }.map(&:key).freeze
       ALONE = <<~SQL.freeze
         parent_id IS NOT NULL OR id IN (SELECT merged_into_id FROM patches WHERE merged_into_id IS NOT NULL)
@@ -31,7 +31,7 @@ module Thistle
       # What only counts by the bounds between which it lies (Core::Decide::Agenda).
       def bounds
         cover = Totals::COVERED
-        ["state = 'reported'", "water_m IS NULL OR water_m < #{NEAR}", "water_m = 0", "#{cover} IS NULL", "#{cover} > 50", "#{cover} < 75",
+        ["state = 'reported'", "water_m IS NULL OR water_m < #{NEAR}", "water_m = 0", "COALESCE(plants, stems) > #{Core::Decide::Choices::FEW}", "#{cover} IS NULL", "#{cover} > 50", "#{cover} < 75",
          "CASE WHEN slope_deg < #{Lie::FLAT} THEN 0 WHEN slope_deg < #{Lie::STEEP} THEN 1 WHEN slope_deg IS NOT NULL THEN 2 END",
          "CASE WHEN #{ALONE} THEN id END"].map { |sql| Sequel.lit("(#{sql})") }
       end

@@ -28,7 +28,7 @@ module Thistle
         end
       end
 
-      AMOUNTS = %i[infested_m2 cover_class cover_percent density_m2 height_cm stems_by_size stage].freeze
+      AMOUNTS = %i[infested_m2 cover_class cover_percent density_m2 height_cm stems_by_size plants stage].freeze
 
       # Did it say how much stood there?
       def amounts? = AMOUNTS.any? { |column| self[column] }

@@ -22,7 +22,7 @@ module Thistle
       SHOWS_WITHIN = 14 # days by which a year, or one's own ground, may differ (memory)
       WANTING = %w[reported standing regrowing].freeze # states in which work is wanted
       AGENDA = %i[id property_id code plant_key state gross_m2 water_m stems stem_size cover_class infested_m2 slope natives_near
-                  cover_percent density_m2 stems_by_size slope_deg zones_near schools footing].freeze
+                  cover_percent density_m2 stems_by_size plants slope_deg zones_near schools footing aim].freeze
 
       # 1 where it was parted from another or took one in.
       LINEAGE = Sequel.lit("(parent_id IS NOT NULL OR EXISTS (SELECT 1 FROM patches m WHERE m.merged_into_id = patches.id))").as(:lineage)
@@ -156,8 +156,8 @@ module Thistle
         seen = amount
         Core::Decide::Choices.new(
           **kept_here, plant:, settled: settled?, date: today, size: plant.woody? || plant.is?(:tussock) ? stem_size : "seedling",
-                       sizes: seen.stems, stems:, area_m2: seen.infested&.first || gross_m2, cover: seen.cover, freed_on:, water_m:, slope: lie,
-                       natives_near:, zones: zones_in_reach, footing:, new_planting: planted_young?(today),
+                       sizes: seen.stems, stems:, plants:, few: Core::Decide::Choices.few?(plants, stems), area_m2: seen.infested&.first || gross_m2, cover: seen.cover, freed_on:, water_m:, slope: lie,
+                       natives_near:, zones: zones_in_reach, footing:, aim:, new_planting: planted_young?(today),
                        new_here: first?, reported: first? && !reports_dataset.empty?
         )
       end

@@ -62,7 +62,7 @@ module Thistle
         refuse "A point or a line needs its size before it can be merged.", :other unless grounds.all?
         Change.keep([@patch, other], "#{other.code} merged into #{@patch.code}") do
           keep_version(on)
-          resize(Overlay.union(grounds), on, infested_m2: both(:infested_m2, other), stems: both(:stems, other))
+          resize(Overlay.union(grounds), on, infested_m2: both(:infested_m2, other), stems: both(:stems, other), plants: both(:plants, other))
           other.tasks_dataset.by_hand.undone.update(patch_id: @patch.id)
           other.update(merged_into_id: @patch.id, merged_on: on, deleted_at: Time.now.utc)
           @patch.associations.clear
@@ -102,19 +102,19 @@ module Thistle
 
       def columns(amount)
         { infested_m2: amount.infested_m2, cover_class: amount.cover_class, cover_percent: amount.cover_percent, density_m2: amount.density_m2,
-          height_cm: amount.height_cm, stems_by_size: amount.stems&.any? ? JSON.generate(amount.stems) : nil }
+          height_cm: amount.height_cm, plants: amount.plants, stems_by_size: amount.stems&.any? ? JSON.generate(amount.stems) : nil }
       end
 
       # Counts and measured areas of the whole say nothing of a part: they go until someone looks again.
       def resize(shape, on, **amounts)
         @patch.shape = shape
-        @patch.set(shape_from: on, width_m: nil, radius_m: nil, infested_m2: nil, stems: nil, stems_by_size: nil, **amounts)
+        @patch.set(shape_from: on, width_m: nil, radius_m: nil, infested_m2: nil, stems: nil, plants: nil, stems_by_size: nil, **amounts)
         @patch.save
       end
 
       def part_off(shape, on)
         kept = @patch.values.slice(:property_id, :plant_key, :state, :stem_size, :cover_class, :cover_percent, :density_m2, :height_cm, :stage,
-                                   :slope, :light, :moisture, :natives_near)
+                                   :slope, :light, :moisture, :natives_near, :aim)
         part = Patch.new(**kept, code: @patch.property.next_code, parent_id: @patch.id, parted_on: on, seen_on: @patch.seen_on, shape_from: on,
                                  note: "Parted from #{@patch.code}.")
         part.shape = shape

@@ -116,7 +116,7 @@ module Thistle
         { id: patch.id, code: patch.code, plant: patch.plant_key, state: patch.state, seen_on: patch.seen_on,
           geometry: JSON.parse(patch.geometry), gross_m2: patch.gross_m2&.round(2), length_m: patch.length_m&.round(2),
           infested_m2: infested&.round(2), infested_is: how,
-          **patch.values.slice(:cover_class, :cover_percent, :stems, :stem_size, :density_m2, :height_cm, :stage, :footing),
+          **patch.values.slice(:cover_class, :cover_percent, :plants, :stems, :stem_size, :density_m2, :height_cm, :stage, :footing, :aim),
           stems_by_size: patch.amount.stems, parted_from: patch.parent&.code, versions: patch.versions.map { |version| version(version) },
           **patch_place(patch), lock_version: patch.lock_version }
       end
@@ -146,7 +146,7 @@ module Thistle
           by_year: rows[totals.by_year(today)] }
       end
 
-      def treatment(t) = { done_on: t.done_on, method: t.method_key, stems: t.stems_done, area_m2: t.area_m2, product_ml: t.product_ml }
+      def treatment(t) = { done_on: t.done_on, method: t.method_key, plants: t.plants_done, stems: t.stems_done, area_m2: t.area_m2, product_ml: t.product_ml }
 
       def check(c)
         { checked_on: c.checked_on, resprouts: c.resprouts, missed: c.missed, seedlings: c.seedlings,

@@ -70,6 +70,7 @@ module Thistle
 
       # How much there is to do, [number, unit] in the units of the patch's own property.
       def amount(patch)
+        return [patch.plants, patch.plants == 1 ? "plant" : "plants"] if patch.plants
         return [patch.stems, "stems"] if patch.stems
 
         property(patch.property_id).measures.area(patch.infested&.first || patch.gross_m2).split(" ", 2)

@@ -8,6 +8,7 @@ module Thistle
       YES_NO = %w[licensed natives_near aquatic_label settled reported new_planting burn_permit fire_adapted full_cover clean_site].freeze
       CREW = 0..200
       WIDEST_CM = 400
+      IMAGINED = 20 # plants, where nobody says
 
       attr_reader :choices, :errors, :patch, :diameter
 
@@ -30,7 +31,7 @@ module Thistle
       def shown
         now = bench.situation
         { "size" => choices.size, "stage" => now.stage.to_s, "soil" => now.soil.to_s, "stance" => choices.stance, "slope" => choices.slope,
-          "footing" => choices.footing || "soil", **YES_NO.to_h { |field| [field, yes_no(choices[field.to_sym])] } }
+          "footing" => choices.footing || "soil", "purpose" => choices.holding? ? "hold" : "kill", **YES_NO.to_h { |field| [field, yes_no(choices[field.to_sym])] } }
       end
 
       # Tools at hand, as keys of kit.yml; all of them where nobody said.
@@ -53,20 +54,22 @@ module Thistle
         return from_patch.with(plant:, new_here: @property.reports_first?(plant)) if from_patch
 
         @property.choices(plant, today, settled: false, new_here: @property.reports_first?(plant), water_m: @patch&.water_m,
-                                        size: plant.woody? || plant.is?(:tussock) ? "thumb" : "seedling", stems: 20, area_m2: 50.0)
+                                        size: plant.woody? || plant.is?(:tussock) ? "thumb" : "seedling", area_m2: 50.0)
       end
 
       def pinned(choices)
         changes = { date: date(choices.date), size:, stance: given("stance", Core::Decide::Choices::STANCES),
                     slope: given("slope", Core::Decide::Choices::SLOPES), stage: given("stage", Core::Season::Phenology::STAGES)&.to_sym,
                     soil: given("soil", Core::Season::Soil::CLASSES)&.to_sym, footing: given("footing", Core::Decide::Choices::FOOTINGS),
-                    tools: ticked, crew:, schools: schools(choices) }.compact
+                    tools: ticked, crew:, schools: schools(choices), aim: given("aim", Core::Knowledge.shipped.aims),
+                    purpose: given("purpose", Core::Decide::Choices::PURPOSES)&.to_sym }.compact
         changes.merge!(imagined) unless @patch
         YES_NO.each do |field|
           answer = given(field, %w[yes no])
           changes[field.to_sym] = answer == "yes" if answer
         end
-        choices.with(**changes)
+        told = choices.with(**changes)
+        told.with(few: Core::Decide::Choices.few?(told.plants, told.stems))
       end
 
       # The size chosen, or that of a stem that was measured: the wider of the two.
@@ -99,7 +102,8 @@ module Thistle
 
       # Stems, ground and water of a patch that is not on the map.
       def imagined
-        { stems: amount("stems", "How many stems: a number above zero.")&.round,
+        plants, stems = amount("plants", "How many plants: a number above zero.")&.round, amount("stems", "How many stems: a number above zero.")&.round
+        { plants: plants || (stems ? nil : IMAGINED), stems:,
           area_m2: @units.to_si(:area, amount("area", "How much ground: a number above zero.")),
           water_m: @units.to_si(:length, amount("water", "How far the water is: a number, 0 for in it.", least: 0)) }.compact
       end

@@ -11,7 +11,7 @@ module Thistle
                 date: "day", day: "weather of the day", next_days: "rain ahead", season: "marks of the year", climate: "climate",
                 stance: "herbicide here", schools: "schools kept", licensed: "licensed person", aquatic_label: "product for water",
                 tools: "tools at hand", crew: "people", burn_permit: "burn permit and crew",
-                fire_adapted: "fire at home here", full_cover: "full cover", aim: "what the ground is for", purpose: "asked to" }.freeze
+                fire_adapted: "fire at home here", full_cover: "full cover", few: "few plants", aim: "what the ground is for", purpose: "asked to" }.freeze
       FORCES = { safety: %w[safety clay], legal: %w[law clay], school: %w[school thistle], craft: %w[craft moss],
                  local: ["this ground's own", "ochre"] }.freeze
       SHELVES = { go: %w[Go check], wait: %w[Wait hourglass], ask: ["Not known for this plant: ask", "help-circle"], no: ["Not here", "x"] }.freeze
@@ -50,6 +50,11 @@ module Thistle
       end
 
       def fact_plain(value) = { true => "yes", false => "no", nil => "not answered" }.fetch(value) { value.to_s.tr("_", " ") }
+
+      # "20 plants, 60 stems": what was counted of them.
+      def amounts_said(choices)
+        [choices.plants && count(choices.plants, "plant"), choices.stems && count(choices.stems, "stem")].compact.join(", ")
+      end
 
       # What a pass takes, as a range: "6 to 18".
       def hours_span(verdict)

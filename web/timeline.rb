@@ -63,7 +63,8 @@ module Thistle
       end
 
       def said_work(work)
-        amount = work.stems_done ? "#{work.stems_done} stems" : @property.measures.area(work.area_m2)
+        counted = [work.plants_done && "#{work.plants_done} plants", work.stems_done && "#{work.stems_done} stems"].compact
+        amount = counted.any? ? counted.join(", ") : @property.measures.area(work.area_m2)
         "#{work.removal.name}: #{amount}, #{work.crew_size} people, #{work.hours.to_s.delete_suffix(".0")} h"
       end
 

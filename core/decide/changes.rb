@@ -17,6 +17,7 @@ module Thistle
           burn_permit: [true, "a permit and a trained burn crew"], fire_adapted: [true, "ground whose vegetation has always burned"],
           full_cover: [true, "full cover and training against the sap"],
           clean_site: [true, "ground that was surely never sprayed"], new_planting: [false, "no young planting among it"],
+          few: [true, "one or a few plants"],
           purpose: [:hold, "holding it down for a season as all that is asked"], aim: [nil, "the ground for something else"],
           tools: [nil, "the tools"], crew: [nil, "more hands"]
         }.freeze

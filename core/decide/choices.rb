@@ -4,6 +4,7 @@ module Thistle
   module Core
     module Decide
       # What a person says of a patch before asking what to do: the plant, the stems, the ground, who is here.
+      # plants and stems are two numbers: a shrub of forty stems is one plant; either is nil where nobody counted it.
       # sizes: stems counted by size, {size => number}; nil where they were not.
       # labels: what products' labels say of weather, {kind of work => {limit => value}} (Season::Limits#under).
       # zones: the ground it touches or stands too near to, [Survey::Nearby]; nil where none is mapped.
@@ -12,21 +13,24 @@ module Thistle
       # burn_permit: a permit and a trained crew; fire_adapted: has the vegetation here always burned?
       # full_cover: full cover and training against sap; clean_site: never sprayed.
       # aim: what the ground is for (knowledge/aims.yml), nil where nobody said; purpose: :kill or :hold, nil for the aim's own.
+      # few: do at most FEW plants stand here? nil where nobody counted.
       # rates: what an hour and a litre cost here (Effort::Rates); nil for planning values.
       # Soil and stage are nil unless pinned; then they hold for `date` and the calendar goes on from them.
       Choices = Value.define(:plant, :settled, :date, :size, :sizes, :stage, :soil, :stance, :licensed, :aquatic_label,
-                             :water_m, :slope, :natives_near, :cover, :freed_on, :stems, :area_m2, :new_here, :reported,
+                             :water_m, :slope, :natives_near, :cover, :freed_on, :plants, :stems, :area_m2, :new_here, :reported,
                              :zones, :labels, :schools, :book, :tools, :crew, :footing, :new_planting, :burn_permit, :fire_adapted,
-                             :full_cover, :clean_site, :rates, :aim, :purpose)
+                             :full_cover, :clean_site, :rates, :aim, :purpose, :few)
 
       # What follows from the choices alone, and the words for them.
       class Choices
         # What the rules see of them as it stands, whatever the day.
-        CARRIED = (members - %i[date stage soil sizes stems book rates]).freeze
+        CARRIED = (members - %i[date stage soil sizes plants stems book rates]).freeze
         NEAR_WATER_M = 10.0 # planning value: closer counts as at the water (memory); the label may ask for more
+        FEW = 3
         FREED_DAYS = 365 # for which a freed tree needs no freeing
         STANCES = { "none" => "none", "stem" => "stem only", "any" => "any labelled use" }.freeze
         SLOPES = %w[flat slope steep].freeze
+        PURPOSES = { "kill" => "kill it", "hold" => "hold it down this season" }.freeze
         FOOTINGS = %w[soil rock paving].freeze
 
         # Seedlings and pencil-thick stems of woody plants bear no seed (memory), unless someone saw it.
@@ -37,6 +41,9 @@ module Thistle
         # Is the plant to be held down, not killed: as someone says, else as the ground's aim asks?
         def holding? = self.class.holding?(purpose, aim)
         def self.holding?(purpose, aim) = purpose ? purpose == :hold : !aim.nil? && Knowledge.shipped.aims.fetch(aim).holds?
+
+        # At most FEW of them? By the plants, else by the stems, which are as many or more; nil where neither was counted.
+        def self.few?(plants, stems) = (plants || stems)&.then { |count| count <= FEW }
 
         def rules = book || RuleBook::SHIPPED
         def school(question) = (schools || School::DEFAULTS).fetch(question)

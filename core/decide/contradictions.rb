@@ -49,6 +49,12 @@ module Thistle
           clash(:soil, "The ground is not frozen on a night of {temperature:#{@now.day.tmin.round}}.")
         end
 
+        def plants
+          return unless @choices.plants && @choices.stems && @choices.stems < @choices.plants
+
+          clash(:plants, "#{@choices.plants} plants have at least as many stems: #{@choices.stems} are said.")
+        end
+
         def counts
           counted = @choices.sizes&.values&.sum
           return unless counted&.positive? && @choices.stems && counted != @choices.stems

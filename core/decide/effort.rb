@@ -14,8 +14,9 @@ module Thistle
         FLUSHED = 0.35 # the same where the seed bank is stirred and every flush is taken (memory)
         STIRRED_YEARS = 4 # to a large drop of the seed bank (common practice)
 
-        # Stems on a square metre of infested ground, where nobody counted (memory: planning only).
-        STEMS_PER_M2 = { herb: 6.0, mat: 0.5, grass: 0.5, aquatic: 4.0, shrub: 0.3, vine: 0.3, tree: 0.2 }.freeze
+        # Plants on a square metre of infested ground, and stems of one, where nobody counted (memory: planning only).
+        STEMS_PER_PLANT = { shrub: 3.0 }.freeze
+        PLANTS_PER_M2 = { herb: 6.0, mat: 0.5, grass: 0.5, aquatic: 4.0, shrub: 0.3, vine: 0.3, tree: 0.2 }.freeze
 
         DRY = 1.5 # times the work where dry soil holds on to what is levered (memory)
 
@@ -26,7 +27,7 @@ module Thistle
 
         # Person-hours for one pass over the patch; nil when the amount is not known.
         def hours
-          amount = { stem: stems, m2: @choices.area_m2, patch: 1 }.fetch(@removal.effort_per)
+          amount = { stem: plants, m2: @choices.area_m2, patch: 1 }.fetch(@removal.effort_per)
           amount && (amount * @removal.minutes(@choices.size) * ground / 60.0)
         end
 
@@ -36,8 +37,11 @@ module Thistle
           { "low" => likely * @removal.effort_range["low"], "likely" => likely, "high" => likely * @removal.effort_range["high"] }
         end
 
-        # Stems counted, or taken from the area at a planning density.
-        def stems = @choices.stems || (@choices.area_m2 && (@choices.area_m2 * STEMS_PER_M2.fetch(@choices.plant.form, 0.5)))
+        # Plants counted, else as many as stems were, else from the area at a planning density: what the hours follow.
+        def plants = @choices.plants || @choices.stems || by_area
+
+        # Stems counted, else from the plants: what the mix follows.
+        def stems = @choices.stems || plants&.*(STEMS_PER_PLANT.fetch(@choices.plant.form, 1.0))
 
         # Ready mix for one pass, litres; 0.0 without herbicide, nil when the amount is not known.
         def litres
@@ -48,6 +52,13 @@ module Thistle
           end
         end
 
+        # What is taken for counts that nobody made, in words.
+        def taken
+          form = @choices.plant.form
+          [(@choices.plants || @choices.stems ? nil : "#{PLANTS_PER_M2.fetch(form, 0.5)} plants a m²"),
+           (litres&.positive? && @choices.stems.nil? && @removal.spray_l_per_100m2.nil? && STEMS_PER_PLANT.key?(form) ? "#{STEMS_PER_PLANT[form].to_i} stems a plant" : nil)].compact
+        end
+
         def rates = @choices.rates || RATES
 
         # Money for one pass; nil when the amount is not known.
@@ -56,7 +67,7 @@ module Thistle
 
           extra = @removal.cost
           (hours * rates.hour) + (litres * rates.litre) + (hours * extra.fetch("per_hour", 0)) +
-            (stems.to_f * extra.fetch("per_stem", 0)) + (@choices.area_m2.to_f * extra.fetch("per_m2", 0))
+            (plants.to_f * extra.fetch("per_stem", 0)) + (@choices.area_m2.to_f * extra.fetch("per_m2", 0))
         end
 
         # Yearly passes until 1 % of the stand is left; nil: never.
@@ -95,6 +106,7 @@ module Thistle
 
         private
 
+        def by_area = @choices.area_m2&.*(PLANTS_PER_M2.fetch(@choices.plant.form, 0.5))
         def ground = @soil == :dry && @removal.is?(:levering) ? DRY : 1.0
         def bank = @choices.plant.seed_bank_years&.fetch("likely").to_i
 

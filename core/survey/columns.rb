@@ -16,7 +16,8 @@ module Thistle
           [:plant_key, "plant", %w[plant plant_key species scientificname scientific_name sciname taxon common_name vernacularname weed commonname],
            :plant],
           [:seen_on, "date seen", %w[seen_on date eventdate observed observed_on obs_date survey_date datum first_seen], :date],
-          [:stems, "stems counted", %w[stems stem_count count plants number individuals individualcount organismquantity], :whole],
+          [:plants, "plants counted", %w[plants plant_count individuals individualcount], :whole],
+          [:stems, "stems counted", %w[stems stem_count count number organismquantity], :whole],
           [:stem_size, "stem size", %w[stem_size size sizeclass size_class], :size],
           [:cover_percent, "cover, percent", %w[cover cover_percent percent_cover pct_cover cover_pct percentcover coverpercent canopy], :percent],
           [:cover_class, "cover class, 1 to 6", %w[cover_class coverclass daubenmire], :cover_class],
@@ -84,13 +85,13 @@ module Thistle
           plant = patch.plant
           { code: patch.code, plant: plant&.name, scientific_name: plant&.scientific, state: patch.state, seen_on: patch.seen_on&.iso8601,
             gross_m2: patch.gross_m2&.round(2), infested_m2: patch.infested_m2&.round(2), cover_class: patch.cover_class,
-            cover_percent: patch.cover_percent, stems: patch.stems, stem_size: patch.stem_size, density_m2: patch.density_m2,
+            cover_percent: patch.cover_percent, plants: patch.plants, stems: patch.stems, stem_size: patch.stem_size, density_m2: patch.density_m2,
             height_cm: patch.height_cm, stage: patch.stage, width_m: patch.width_m, radius_m: patch.radius_m, note: patch.note }
         end
 
         # The names of what is written, with the class of their values.
         WRITTEN = { code: String, plant: String, scientific_name: String, state: String, seen_on: String, gross_m2: Float, infested_m2: Float,
-                    cover_class: Integer, cover_percent: Float, stems: Integer, stem_size: String, density_m2: Float, height_cm: Float,
+                    cover_class: Integer, cover_percent: Float, plants: Integer, stems: Integer, stem_size: String, density_m2: Float, height_cm: Float,
                     stage: String, width_m: Float, radius_m: Float, note: String }.freeze
 
         # How a column's text is read; nil for what cannot be.

@@ -135,7 +135,7 @@ module Thistle
     def test_a_plant_page_tells_the_whole_plant
       page = Nokogiri::HTML(get("/identify/plants/himalayan_blackberry").body).text.squeeze
 
-      ["sprouts from the crown, roots where stems touch the ground", "by birds and other animals", "A weed in North America, west and Australia", "What backfires",
+      ["sprouts from the crown, roots where stems touch the ground", "by birds and other animals", "A weed in North America, west; Australia; British Isles and Western Europe", "What backfires",
        "10 to 22 cm", "also Armenian blackberry"].each { |text| assert_includes page, text.squeeze }
       get "/?at=#{Store::Property.first(units: "us").id}"
 

@@ -23,7 +23,7 @@ module Thistle
         # A form filled from a record.
         def self.of(seen, units, today)
           stems = JSON.parse(seen.stems_by_size || "{}").transform_keys { |size| "stems_#{size}" }
-          columns = seen.values.slice(:seen_on, :plant_key, :settled, :cover_class, :cover_percent, :height_cm, :stage, :people, :note)
+          columns = seen.values.slice(:seen_on, :plant_key, :settled, :cover_class, :cover_percent, :height_cm, :stage, :plants, :people, :note)
           columns.merge!(infested: units.from_si(:area, seen.infested_m2)&.round(1), density: seen.density_m2, height: columns.delete(:height_cm))
           columns.merge!(stems)
           new(typed(columns), units:, today:)

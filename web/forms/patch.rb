@@ -11,6 +11,8 @@ module Thistle
             required(:seen_on).filled(:date)
             optional(:plant_key).filled(:string)
             optional(:cover_class).filled(:integer, gteq?: 1, lteq?: 6)
+            optional(:plants).filled(:integer, gteq?: 0, lteq?: 1_000_000)
+            optional(:aim).filled(:string, included_in?: Core::Knowledge.shipped.aims.keys)
             optional(:stems).filled(:integer, gteq?: 0, lteq?: 1_000_000)
             optional(:stem_size).filled(:string, included_in?: Core::Removal::SIZES)
             optional(:width).filled(:float, gt?: 0, lteq?: Measure::MOST)
@@ -31,7 +33,7 @@ module Thistle
 
         # A form filled from a patch.
         def self.of(patch, units)
-          typed = patch.values.slice(:geometry, :plant_key, :cover_class, :stems, :stem_size, :slope, :footing, :light, :moisture, :natives_near,
+          typed = patch.values.slice(:geometry, :plant_key, :cover_class, :plants, :stems, :stem_size, :aim, :slope, :footing, :light, :moisture, :natives_near,
                                      :note, :lock_version)
           typed.merge!(seen_on: patch.seen_on.iso8601, width: units.from_si(:length, patch.width_m)&.round(1),
                        radius: units.from_si(:length, patch.radius_m)&.round(1), infested: units.from_si(:area, patch.infested_m2)&.round(1))
@@ -89,7 +91,7 @@ module Thistle
         end
 
         def columns
-          keys = %i[plant_key seen_on cover_class stems stem_size slope footing light moisture natives_near note]
+          keys = %i[plant_key seen_on cover_class plants stems stem_size aim slope footing light moisture natives_near note]
           found = keys.to_h { |key| [key, values[key]] }
           found[:slope] ||= "flat"
           found.merge(width_m: si(:width, :length), radius_m: si(:radius, :length), infested_m2: si(:infested, :area))

@@ -12,6 +12,7 @@ module Thistle
             optional(:people).filled(:string, max_size?: 400)
             required(:crew_size).filled(:integer, gt?: 0, lteq?: 500)
             required(:hours).filled(:float, gt?: 0, lteq?: 24)
+            optional(:plants_done).filled(:integer, gteq?: 0, lteq?: 1_000_000)
             optional(:stems_done).filled(:integer, gteq?: 0, lteq?: 1_000_000)
             optional(:area).filled(:float, gteq?: 0, lteq?: 100_000_000)
             optional(:active_key).filled(:string)
@@ -24,8 +25,8 @@ module Thistle
           rule(:done_on).validate(:day_of_record)
           rule(:method_key) { key.failure("is not a method here") unless Core::Knowledge.shipped.methods_of_removal.key?(value) }
           rule(:active_key) { key.failure("is not in the library") if value && !Core::Knowledge.shipped.actives.key?(value) }
-          rule(:stems_done, :area) do
-            key(:stems_done).failure("or the area: say how much was done") unless values[:stems_done] || values[:area]
+          rule(:plants_done, :stems_done, :area) do
+            key(:stems_done).failure("or the area: say how much was done") unless values.to_h.values_at(:plants_done, :stems_done, :area).any?
           end
           rule(:product, :mix) do
             key(:product).failure("is more than the mix it went into") if values[:product] && values[:mix] && values[:product] > values[:mix]
@@ -48,7 +49,7 @@ module Thistle
           new(typed(columns), units:, today:)
         end
 
-        KEPT = %i[method_key stems_done active_key applicator disposal note].freeze
+        KEPT = %i[method_key plants_done stems_done active_key applicator disposal note].freeze
 
         # The stored treatment, or nil with errors.
         def store(patch, site)

@@ -6,13 +6,15 @@ module Thistle
       module Rules
         SinglesOnly = Rule.new(
           :singles_only,
-          about: :digging, looks: %i[cover],
+          about: :any, looks: %i[cover few plant],
           source: "common_practice",
-          says: "A spade circle is for single plants, not for a colony."
+          says: "What is for single plants is not for a stand: the spade circle, a lever under a tree that suckers."
         ) do |now, removal|
-          next unless removal.key == "spade_circle" && now.cover && now.cover > 50
-
-          no "A colony this dense is covered, rolled or stripped; the spade is for single plants."
+          if removal.key == "spade_circle" && now.cover && now.cover > 50
+            no "A colony this dense is covered, rolled or stripped; the spade is for single plants."
+          elsif removal.told(now.plant)&.key?("singles") && !now.few
+            no "For one or a few plants#{" (not counted here)" if now.few.nil?}: in a stand the roots that stay answer with more."
+          end
         end
       end
     end
