@@ -13,12 +13,12 @@ module Thistle
       class Fault < StandardError; end
 
       FOLDER = File.join(ROOT, "knowledge")
-      TABLES = { "sources" => "sources", "cautions" => "told", "disposal" => "told", "actives" => "actives",
+      TABLES = { "sources" => "sources", "cautions" => "told", "disposal" => "told", "parts" => "told", "actives" => "actives",
                  "returns" => "returns", "characters" => "characters", "zones" => "zones", "anchors" => "anchors",
                  "climates" => "climates", "soils" => "soils", "phases" => "phases", "fits" => "fits", "broad_weather" => "broad_weather",
                  "kit" => "told", "schools" => "schools", "goals" => "goals", "aims" => "aims" }.freeze
 
-      attr_reader :plants, :methods_of_removal, :characters, :actives, :cautions, :disposal, :returns, :sources, :zone_kinds,
+      attr_reader :plants, :methods_of_removal, :characters, :actives, :cautions, :disposal, :parts, :returns, :sources, :zone_kinds,
                   :anchors, :climates, :soils, :phases, :fits, :broad_weather, :kit, :schools, :goals, :aims
 
       # The shipped library, read once.
@@ -81,7 +81,7 @@ module Thistle
         @zone_kinds = rows_of(Survey::ZoneKind, tables["zones"])
         @fits = rows_of(Season::Limits, tables["fits"].transform_keys(&:to_sym))
         @soils, @broad_weather, @phases = tables["soils"], tables["broad_weather"], tables["phases"].transform_keys(&:to_sym).freeze
-        @cautions, @disposal, @returns, @kit = tables.values_at("cautions", "disposal", "returns", "kit")
+        @cautions, @disposal, @parts, @returns, @kit = tables.values_at("cautions", "disposal", "parts", "returns", "kit")
       end
 
       def rows_of(kind, table) = table.to_h { |key, row| [key, kind.new(key:, **symbols(row))] }.freeze

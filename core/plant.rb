@@ -5,7 +5,8 @@ module Thistle
     # A plant of the library, invasive, native or harmless, as its YAML file describes it.
     class Plant
       attr_reader :key, :name, :scientific, :family, :status, :form, :traits, :characters, :phases,
-                  :look_alikes, :removals, :hazards, :disposal, :jobs, :replant, :seed, :spot, :matters, :life_source, :also, :regions, :dispersal
+                  :look_alikes, :removals, :hazards, :disposal, :jobs, :replant, :seed, :fragments, :spot, :matters, :life_source, :also,
+                  :regions, :dispersal
 
       def initialize(key, data)
         @key = key
@@ -19,7 +20,7 @@ module Thistle
         @removals = data.fetch("methods", {})
         @look_alikes, @hazards, @jobs = data.values_at("look_alikes", "hazards", "jobs").map { |list| list || [] }
         @disposal = data.fetch("disposal", {})
-        @replant, @seed, @spot, @matters = data.values_at("replant", "seed", "spot", "matters")
+        @replant, @seed, @fragments, @spot, @matters = data.values_at("replant", "seed", "fragments", "spot", "matters")
         @also, @regions, @dispersal = data.fetch("also", []), data.fetch("regions", {}), data["dispersal"]
         freeze
       end
@@ -44,8 +45,26 @@ module Thistle
       def native_in?(region) = regions.fetch("native", []).include?(region)
       def grows_in?(region) = invasive_in?(region) || native_in?(region)
 
+      # What it is in a region: :weed, :native, :both (one form belongs there, another does not), :harmless, or :elsewhere
+      # where its file does not give it. Without a region, what it is by its file's own status.
+      def belongs(region)
+        return { "invasive" => :weed, "native" => :native }.fetch(status, :harmless) if region.nil?
+
+        weed, home = invasive_in?(region), native_in?(region)
+        if home then weed ? :both : :native
+        elsif status == "harmless" then :harmless
+        else weed ? :weed : :elsewhere
+        end
+      end
+
+      # Is it removed there? A native of one continent is a weed on another; an invader that is at home is none.
+      def weed_in?(region) = { weed: true, both: true, elsewhere: invasive? }.fetch(belongs(region), false)
+
       # An invader that its file does not give for the region: reported before it is removed.
       def new_to?(region) = invasive? && !region.nil? && !grows_in?(region)
+
+      # Years that pieces of it live in the ground, {low, likely, high}, or nil where pieces do not grow or nobody knows.
+      def fragment_years = fragments && fragments["years"]
 
       # Years that seed lives in the ground, {low, likely, high}, or nil when it is not by seed that it lasts.
       def seed_bank_years = seed && seed["bank_years"]

@@ -9,7 +9,7 @@ module Thistle
       # patch: one of them, with what an agenda looks at; ids: of all of them, ascending.
       Group = Struct.new(:patch, :ids)
       Lie = Core::Survey::Elevation
-      NEAR = Core::Decide::Choices::NEAR_WATER_M
+      NEAR, FEW = Core::Decide::Choices::NEAR_WATER_M, Core::Decide::Choices::FEW
       COLUMNS = %i[property_id plant_key stem_size slope natives_near zones_near footing schools aim].freeze
       FREEING = Core::Knowledge.shipped.methods_of_removal.values.select { |removal| removal.is?(:freeing) }.map(&:key).freeze
       ALONE = <<~SQL.freeze
@@ -31,9 +31,9 @@ module Thistle
       # What only counts by the bounds between which it lies (Core::Decide::Agenda).
       def bounds
         cover = Totals::COVERED
-        ["state = 'reported'", "water_m IS NULL OR water_m < #{NEAR}", "water_m = 0", "COALESCE(plants, stems) > #{Core::Decide::Choices::FEW}", "#{cover} IS NULL", "#{cover} > 50", "#{cover} < 75",
-         "CASE WHEN slope_deg < #{Lie::FLAT} THEN 0 WHEN slope_deg < #{Lie::STEEP} THEN 1 WHEN slope_deg IS NOT NULL THEN 2 END",
-         "CASE WHEN #{ALONE} THEN id END"].map { |sql| Sequel.lit("(#{sql})") }
+        slopes = "CASE WHEN slope_deg < #{Lie::FLAT} THEN 0 WHEN slope_deg < #{Lie::STEEP} THEN 1 WHEN slope_deg IS NOT NULL THEN 2 END"
+        ["state = 'reported'", "water_m IS NULL OR water_m < #{NEAR}", "water_m = 0", "COALESCE(plants, stems) > #{FEW}", "#{cover} IS NULL",
+         "#{cover} > 50", "#{cover} < 75", slopes, "CASE WHEN #{ALONE} THEN id END"].map { |sql| Sequel.lit("(#{sql})") }
       end
       private_class_method :bounds
     end

@@ -156,9 +156,10 @@ module Thistle
         seen = amount
         Core::Decide::Choices.new(
           **kept_here, plant:, settled: settled?, date: today, size: plant.woody? || plant.is?(:tussock) ? stem_size : "seedling",
-                       sizes: seen.stems, stems:, plants:, few: Core::Decide::Choices.few?(plants, stems), area_m2: seen.infested&.first || gross_m2, cover: seen.cover, freed_on:, water_m:, slope: lie,
-                       natives_near:, zones: zones_in_reach, footing:, aim:, new_planting: planted_young?(today),
-                       new_here: first?, reported: first? && !reports_dataset.empty?
+                       sizes: seen.stems, stems:, plants:, few: Core::Decide::Choices.few?(plants, stems), area_m2: seen.infested&.first || gross_m2,
+                       cover: seen.cover, freed_on:, water_m:, slope: lie, natives_near:, zones: zones_in_reach, footing:, aim:,
+                       new_planting: planted_young?(today), new_here: first?, belongs: plant.belongs(property.region),
+                       reported: first? && !reports_dataset.empty?
         )
       end
 
@@ -174,7 +175,8 @@ module Thistle
       def story = history.map { |on, kind, record| Core::Recheck::Story::Record.new(kind:, on:, id: record.id, **told(kind, record)) }
 
       # The story so far, as the state machine reads it.
-      def life = Core::Recheck::PatchLife.new(story, seed_bank_years: plant&.seed_bank_years&.fetch("likely"))
+      def life = Core::Recheck::PatchLife.new(story, seed_bank_years: plant&.seed_bank_years&.fetch("likely"),
+                                                      fragment_years: plant&.fragment_years&.fetch("likely"))
 
       # [[date, :observation, :treatment or :check, record]] of this ground: its own, what it was parted from
       # until then, and what it took in.
@@ -238,8 +240,9 @@ module Thistle
       def told(kind, record)
         case kind
         when :observation then { settled: record.settled }
-        when :treatment then { method: record.method_key, removes: record.removal.removes? }
-        when :check then { live: record.live?, note: record.again, shows: record.live? || shows?(record.checked_on) }
+        when :treatment then { method: record.method_key, removes: record.removal.removes?, seed_fall: record.seed_fall }
+        when :check then { live: record.live?, note: record.again, shows: record.live? || shows?(record.checked_on),
+                         seed_fall: record.seed_fall }
         end
       end
     end

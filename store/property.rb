@@ -79,7 +79,9 @@ module Thistle
       end
 
       # Flat, settled ground of this property with a plant on it, where nothing more is said.
-      def choices(plant, date, **more) = Core::Decide::Choices.new(**kept_choices, plant:, date:, settled: true, slope: "flat", **more)
+      def choices(plant, date, **more)
+        Core::Decide::Choices.new(**kept_choices, plant:, date:, settled: true, slope: "flat", belongs: plant.belongs(region), **more)
+      end
 
       # What an hour and a litre cost here; planning values where nothing was entered.
       def rates = @rates ||= kept_rates
@@ -115,6 +117,10 @@ module Thistle
         keys = patches_dataset.live.exclude(plant_key: nil).exclude(state: "closed").unordered.distinct.select_map(:plant_key)
         keys.map { |key| Core::Knowledge.shipped.plant(key) }.sort_by(&:name)
       end
+
+      # Every plant of the library that is removed here, by name.
+      def weeds = Core::Knowledge.shipped.plants.values.select { |plant| weed?(plant) }.sort_by(&:name)
+      def weed?(plant) = plant.weed_in?(region)
 
       # Plants that are reported here before anyone removes them: new to the region, or watched for.
       def reports_first?(plant) = plant.new_to?(region) || watched?(plant)

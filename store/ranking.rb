@@ -32,7 +32,7 @@ module Thistle
           patches.values.filter_map do |patch|
             patch.associations[:property] = @property
             choices = patch.choices(@today)
-            Core::Decide::Agenda::Entry.new(id: patch.id, choices:, site:) if choices && patch.plant.invasive?
+            Core::Decide::Agenda::Entry.new(id: patch.id, choices:, site:) if choices && @property.weed?(patch.plant)
           end
         end
       end

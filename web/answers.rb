@@ -62,7 +62,7 @@ module Thistle
       def plant(plant, site)
         { key: plant.key, name: plant.name, scientific: plant.scientific, also: plant.also, family: plant.family, status: plant.status,
           regions: plant.regions.except("source"), dispersal: plant.dispersal&.fetch("by"), hazards: plant.hazards,
-          seed_bank_years: plant.seed_bank_years, traits: plant.traits,
+          seed_bank_years: plant.seed_bank_years, fragment_years: plant.fragment_years, traits: plant.traits,
           phases: phases(Core::Season::Phenology.new(plant, site).phenophases(site.year)),
           methods: plant.removals.keys, look_alikes: Core::Identify::Settlement.pairs(plant, Core::Knowledge.shipped).map { |pair| pair.plant.key } }
       end
@@ -146,7 +146,9 @@ module Thistle
           by_year: rows[totals.by_year(today)] }
       end
 
-      def treatment(t) = { done_on: t.done_on, method: t.method_key, plants: t.plants_done, stems: t.stems_done, area_m2: t.area_m2, product_ml: t.product_ml }
+      def treatment(t)
+        { done_on: t.done_on, method: t.method_key, plants: t.plants_done, stems: t.stems_done, area_m2: t.area_m2, product_ml: t.product_ml }
+      end
 
       def check(c)
         { checked_on: c.checked_on, resprouts: c.resprouts, missed: c.missed, seedlings: c.seedlings,

@@ -8,7 +8,7 @@ module Thistle
       CLEAN_EVERY = 7 # days in seed season (common practice)
       YEAR = 400 # days ahead for what waits
       DRAWN = 120
-      INVADERS = Core::Knowledge.shipped.invaders.map(&:key).freeze
+      REMOVED = Core::Knowledge.shipped.plants.values.select { |plant| plant.invasive? || plant.regions["invasive"] }.map(&:key).freeze
       SHOWN = 10 # rows under one heading; the rest are counted
 
       attr_reader :today
@@ -99,7 +99,7 @@ module Thistle
       def first_ids(patches, count) = count.positive? ? patches.order(:id).limit(count).select_map(:id) : []
 
       def visits
-        covered = { Sequel[:tasks][:kind] => "treat", Sequel[:p][:state] => Store::Patch::WANTING, Sequel[:p][:plant_key] => INVADERS }
+        covered = { Sequel[:tasks][:kind] => "treat", Sequel[:p][:state] => Store::Patch::WANTING, Sequel[:p][:plant_key] => REMOVED }
         Store::Task.due(through: today + SOON).exclude(covered)
       end
 
@@ -140,7 +140,7 @@ module Thistle
       def entry(patch)
         patch.associations[:property] = property(patch.property_id)
         choices = patch.choices(today)
-        choices && patch.plant.invasive? && Core::Decide::Agenda::Entry.new(id: patch.id, choices:, site: sites[patch.property_id])
+        choices && patch.property.weed?(patch.plant) && Core::Decide::Agenda::Entry.new(id: patch.id, choices:, site: sites[patch.property_id])
       end
 
       # {property id => {kind of work => open patches that want it}}, from each patch's best move.

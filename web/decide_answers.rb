@@ -12,6 +12,7 @@ module Thistle
       def bench(desk)
         now = desk.bench.situation
         { date: now.date, plant: now.plant.key, stage: now.stage, soil: now.soil,
+          asked_to: desk.choices.holding? ? "hold" : "kill", aim: desk.choices.aim, beyond_hands: desk.bench.beyond_hands&.last&.round,
           verdicts: desk.bench.verdicts.map { |v| verdict(v).merge(would_go: ways(v, desk), safety: safety(desk.safety(v.removal))) },
           questions: desk.unknowns.map { |q| { fact: q.fact, question: q.text, decides: q.swayed } },
           contradictions: desk.contradictions.map { |clash| { fields: clash.fields, text: plain(clash.text) } },
@@ -21,7 +22,7 @@ module Thistle
 
       def verdict(verdict)
         { method: verdict.removal.key, name: verdict.removal.name, named_by_plant: verdict.named, verdict: verdict.kind, until: verdict.until,
-          closes: verdict.closes, kill_percent: verdict.ask? ? nil : verdict.kill, **effort(verdict.effort),
+          closes: verdict.closes, again: verdict.again, kill_percent: verdict.ask? ? nil : verdict.kill, **effort(verdict.effort),
           reasons: verdict.reasons.map { |reason| reason.to_h.merge(text: reason.said) } }
       end
 

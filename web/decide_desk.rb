@@ -31,7 +31,8 @@ module Thistle
       def shown
         now = bench.situation
         { "size" => choices.size, "stage" => now.stage.to_s, "soil" => now.soil.to_s, "stance" => choices.stance, "slope" => choices.slope,
-          "footing" => choices.footing || "soil", "purpose" => choices.holding? ? "hold" : "kill", **YES_NO.to_h { |field| [field, yes_no(choices[field.to_sym])] } }
+          "footing" => choices.footing || "soil", "purpose" => choices.holding? ? "hold" : "kill",
+          **YES_NO.to_h { |field| [field, yes_no(choices[field.to_sym])] } }
       end
 
       # Tools at hand, as keys of kit.yml; all of them where nobody said.
@@ -69,7 +70,7 @@ module Thistle
           changes[field.to_sym] = answer == "yes" if answer
         end
         told = choices.with(**changes)
-        told.with(few: Core::Decide::Choices.few?(told.plants, told.stems))
+        told.with(belongs: told.plant.belongs(@property.region), few: Core::Decide::Choices.few?(told.plants, told.stems))
       end
 
       # The size chosen, or that of a stem that was measured: the wider of the two.
@@ -102,7 +103,8 @@ module Thistle
 
       # Stems, ground and water of a patch that is not on the map.
       def imagined
-        plants, stems = amount("plants", "How many plants: a number above zero.")&.round, amount("stems", "How many stems: a number above zero.")&.round
+        plants = amount("plants", "How many plants: a number above zero.")&.round
+        stems = amount("stems", "How many stems: a number above zero.")&.round
         { plants: plants || (stems ? nil : IMAGINED), stems:,
           area_m2: @units.to_si(:area, amount("area", "How much ground: a number above zero.")),
           water_m: @units.to_si(:length, amount("water", "How far the water is: a number, 0 for in it.", least: 0)) }.compact

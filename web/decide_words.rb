@@ -11,7 +11,8 @@ module Thistle
                 date: "day", day: "weather of the day", next_days: "rain ahead", season: "marks of the year", climate: "climate",
                 stance: "herbicide here", schools: "schools kept", licensed: "licensed person", aquatic_label: "product for water",
                 tools: "tools at hand", crew: "people", burn_permit: "burn permit and crew",
-                fire_adapted: "fire at home here", full_cover: "full cover", few: "few plants", aim: "what the ground is for", purpose: "asked to" }.freeze
+                fire_adapted: "fire at home here",
+                full_cover: "full cover", few: "few plants", belongs: "in this region", aim: "what the ground is for", purpose: "asked to" }.freeze
       FORCES = { safety: %w[safety clay], legal: %w[law clay], school: %w[school thistle], craft: %w[craft moss],
                  local: ["this ground's own", "ochre"] }.freeze
       SHELVES = { go: %w[Go check], wait: %w[Wait hourglass], ask: ["Not known for this plant: ask", "help-circle"], no: ["Not here", "x"] }.freeze

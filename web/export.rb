@@ -107,7 +107,8 @@ module Thistle
       def present(patch)
         named(patch.plant).merge(
           "occurrenceID" => "urn:thistle:patch:#{patch.code}", "eventDate" => patch.seen_on, "occurrenceStatus" => "present",
-          "identificationVerificationStatus" => patch.settled? ? "verified" : "unverified", **placed(patch.shape), "organismQuantity" => patch.plants || patch.stems,
+          "identificationVerificationStatus" => patch.settled? ? "verified" : "unverified", **placed(patch.shape),
+          "organismQuantity" => patch.plants || patch.stems,
           "organismQuantityType" => patch.plants ? "individuals" : patch.stems && "stems", "dynamicProperties" => JSON.generate(Core::Survey::Columns.of(patch).compact),
           "occurrenceRemarks" => patch.note
         )

@@ -96,7 +96,7 @@ module Thistle
       def plant_year(bench)
         year = bench.site.year(bench.choices.date)
         phases = bench.choices.calendar(bench.site).phenophases(year).map { |span| [span.from, span.to, span.phase.to_s] }
-        removals = bench.choices.plant.invasive? ? bench.named.select(&:removes?) : []
+        removals = property.weed?(bench.choices.plant) ? bench.named.select(&:removes?) : []
         windows = removals.map { |r| [r.name, "window", bench.windows(r).map { |w| [w.from, w.to] }] }.reject { |_, _, spans| spans.empty? }
         [["phases", "", phases], *windows.first(4)]
       end

@@ -57,7 +57,7 @@ module Thistle
       def pool
         plants = Core::Knowledge.shipped.plants.values
         plants = plants.select { |one| one.grows_in?(@property.region) } if @property.region
-        return plants.select(&:invasive?) if kind == "method"
+        return plants.select { |one| @property.weed?(one) && one.removals.any? } if kind == "method"
 
         calendar = ->(one) { Core::Season::Phenology.new(one, site).phases_on(@today) }
         plants.select { |one| one.is?(:woody, :evergreen) || calendar.call(one).any? }

@@ -6,8 +6,8 @@ module Thistle
     class ReplantDesk
       attr_reader :light, :moisture, :jobs, :errors, :units
 
-      def initialize(params, patch, units, site)
-        @params, @patch, @units, @site = params, patch, units, site
+      def initialize(params, patch, units, site, region = nil)
+        @params, @patch, @units, @site, @region = params, patch, units, site, region
         @errors = {}
         @light = params["light"] || patch&.light || "part"
         @moisture = params["moisture"] || patch&.moisture || (patch&.plant&.aquatic? ? "water" : "moist")
@@ -15,7 +15,7 @@ module Thistle
         @purity, @germination = %w[purity germination].map { |field| share(field) }
       end
 
-      def shortlist = @shortlist ||= Core::Replant::Shortlist.new(light:, moisture:, jobs:)
+      def shortlist = @shortlist ||= Core::Replant::Shortlist.new(light:, moisture:, jobs:, region: @region)
       def sowing = @sowing ||= Core::Replant::Sowing.new(@site)
       def grid = @params["grid"] == "square" ? "square" : "triangular"
       def purity_percent = @params["purity"] || "90"

@@ -33,7 +33,7 @@ module Thistle
       # What one looks for here: plants that are mapped or watched for.
       def sought
         here = @property.live_patches.unordered.exclude(plant_key: nil).distinct.select_map(:plant_key)
-        @sought ||= Core::Knowledge.shipped.invaders.select { |plant| here.include?(plant.key) || @property.watched?(plant) }.sort_by(&:name)
+        @sought ||= @property.weeds.select { |plant| here.include?(plant.key) || @property.watched?(plant) }
       end
 
       # Cautions for whoever goes: what of it can harm.

@@ -14,9 +14,15 @@ module Thistle
       GROUPS = { "afar" => "From where you stand", "leaf" => "Leaf", "stem" => "Stem and bark", "grass" => "Grass parts", "flower" => "Flower",
                  "fruit" => "Fruit and seed", "water" => "In the water", "root" => "Under the ground" }.freeze
       TOUCHES = { "feel" => "touching", "crush" => "crushing", "break" => "breaking", "cut" => "cutting", "dig" => "digging" }.freeze
-      STATUS_HUES = { "invasive" => "clay", "native" => "moss", "harmless" => "stone" }.freeze
+      # What a plant is in a region: the tag's hue and words.
+      BELONGS = { weed: %w[clay invasive], native: %w[moss native], both: ["ochre", "native and weed"], harmless: %w[stone harmless],
+                  elsewhere: ["stone", "not known here"] }.freeze
 
-      def status_tag(plant) = %(<span class="tag #{STATUS_HUES.fetch(plant.status)}">#{plant.status}</span>)
+      # What a plant is in the property's region, or in another.
+      def status_tag(plant, region: property&.region)
+        hue, words = BELONGS.fetch(plant.belongs(region))
+        %(<span class="tag #{hue}">#{words}</span>)
+      end
 
       # "crushing or breaking": what the withheld characters would have meant.
       def touches(characters) = TOUCHES.slice(*characters.map(&:touch)).values.join(" or ")

@@ -24,8 +24,9 @@ module Thistle
       def form
         hours = verdict.hours
         crew = 4
-        typed = { "done_on" => @today.iso8601, "method_key" => removal.key, "crew_size" => crew.to_s,
-                  "hours" => hours && [(hours / crew).ceil(1), 0.25].max.clamp(0.25, 8).to_s, "plants_done" => patch.plants&.to_s, "stems_done" => patch.stems&.to_s,
+        typed = { "seed_fall" => Core::Recheck::SeedFall.expected(patch.property.site(@today).calendar(patch.plant), @today), "done_on" => @today.iso8601, "method_key" => removal.key, "crew_size" => crew.to_s,
+                  "hours" => hours && [(hours / crew).ceil(1), 0.25].max.clamp(0.25, 8).to_s, "plants_done" => patch.plants&.to_s,
+                  "stems_done" => patch.stems&.to_s,
                   "area" => patch.infested && @units.from_si(:area, patch.infested.first).round.to_s }.compact
         typed = typed.merge(@params.slice("active_key", "product", "mix"))
         Forms::Treatment.new(typed, units: @units, today: @today).tap { |form| form.errors.clear }

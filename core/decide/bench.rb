@@ -7,6 +7,8 @@ module Thistle
       #
       #   Bench.new(choices, site).verdicts  # => [Verdict], go first, best first
       class Bench
+        SEASON_HOURS = 480 # crew hours of a season: four people, twenty days of six hours (memory)
+        HANDS = %i[pulling digging severing rolling levering cutting covering].freeze
         ORDER = { go: 0, wait: 1, ask: 2, no: 3 }.freeze
 
         attr_reader :choices, :site
@@ -54,6 +56,14 @@ module Thistle
 
         # Those that the plant's own file names.
         def named = choices.plant.removals.keys.map { |key| @knowledge.removal(key) }
+
+        # [Removal, hours] of the best, where hands take longer for one pass than a season has; nil where they do not, or the
+        # amount is not known.
+        def beyond_hands
+          verdict = best or return
+          hours = verdict.hours
+          [verdict.removal, hours] if hours && hours > SEASON_HOURS && verdict.removal.is?(*HANDS)
+        end
 
         # Methods that are go on the chosen date and take plants out.
         def going = removals.select { |removal| removal.removes? && kind(removal) == :go }
@@ -109,7 +119,8 @@ module Thistle
         def holds?(removal) = choices.holding? && removal.holds?(choices.plant)
 
         def order(verdict)
-          [ORDER.fetch(verdict.kind), holds?(verdict.removal) ? 0 : 1, verdict.removal.removes? ? 0 : 1, verdict.named ? 0 : 1, verdict.until || choices.date,
+          [ORDER.fetch(verdict.kind), holds?(verdict.removal) ? 0 : 1, verdict.removal.removes? ? 0 : 1, verdict.named ? 0 : 1,
+           verdict.until || choices.date,
            verdict.cost_to_quiet || Float::INFINITY, -verdict.kill["likely"]]
         end
       end

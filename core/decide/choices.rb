@@ -14,12 +14,13 @@ module Thistle
       # full_cover: full cover and training against sap; clean_site: never sprayed.
       # aim: what the ground is for (knowledge/aims.yml), nil where nobody said; purpose: :kill or :hold, nil for the aim's own.
       # few: do at most FEW plants stand here? nil where nobody counted.
+      # belongs: what the plant is in this region (Plant#belongs), nil for what its file's status says.
       # rates: what an hour and a litre cost here (Effort::Rates); nil for planning values.
       # Soil and stage are nil unless pinned; then they hold for `date` and the calendar goes on from them.
       Choices = Value.define(:plant, :settled, :date, :size, :sizes, :stage, :soil, :stance, :licensed, :aquatic_label,
                              :water_m, :slope, :natives_near, :cover, :freed_on, :plants, :stems, :area_m2, :new_here, :reported,
                              :zones, :labels, :schools, :book, :tools, :crew, :footing, :new_planting, :burn_permit, :fire_adapted,
-                             :full_cover, :clean_site, :rates, :aim, :purpose, :few)
+                             :full_cover, :clean_site, :rates, :aim, :purpose, :few, :belongs)
 
       # What follows from the choices alone, and the words for them.
       class Choices

@@ -68,7 +68,8 @@ module Thistle
           return [] unless @removal.removes? || @removal.is?(:seed_stop)
 
           safety = Safety.new(@bench.situation.with(date: begins, stage: stage(begins)), @removal)
-          [*safety.disposal, safety.never].compact.map { |line| step(:disposal, begins, line.text, line.source) }
+          lines = [*safety.disposal, safety.never].compact
+          [step(:disposal, begins, lines.map(&:text).join(" "), lines.first.source)]
         end
 
         def returns

@@ -55,8 +55,10 @@ module Thistle
         # What is taken for counts that nobody made, in words.
         def taken
           form = @choices.plant.form
-          [(@choices.plants || @choices.stems ? nil : "#{PLANTS_PER_M2.fetch(form, 0.5)} plants a m²"),
-           (litres&.positive? && @choices.stems.nil? && @removal.spray_l_per_100m2.nil? && STEMS_PER_PLANT.key?(form) ? "#{STEMS_PER_PLANT[form].to_i} stems a plant" : nil)].compact
+          words = []
+          words << "#{PLANTS_PER_M2.fetch(form, 0.5)} plants a m²" unless @choices.plants || @choices.stems
+          words << "#{STEMS_PER_PLANT[form].to_i} stems a plant" if STEMS_PER_PLANT.key?(form) && @choices.stems.nil? && dosed?
+          words
         end
 
         def rates = @choices.rates || RATES
@@ -81,7 +83,7 @@ module Thistle
         end
 
         # Years of passes, and no sooner than the seed bank is spent, or dropped by stirring; nil: never.
-        def years_to_quiet = passes && [passes, flushed? ? STIRRED_YEARS : bank].max
+        def years_to_quiet = passes && [passes, flushed? ? STIRRED_YEARS : bank, @choices.plant.fragment_years&.fetch("likely").to_i].max
 
         # Of a first pass, what all years together take: less each year as less is left, but never less than the search.
         def burden
@@ -106,6 +108,8 @@ module Thistle
 
         private
 
+        # Is a dose given to each stem?
+        def dosed? = @removal.herbicide? && @removal.spray_l_per_100m2.nil?
         def by_area = @choices.area_m2&.*(PLANTS_PER_M2.fetch(@choices.plant.form, 0.5))
         def ground = @soil == :dry && @removal.is?(:levering) ? DRY : 1.0
         def bank = @choices.plant.seed_bank_years&.fetch("likely").to_i

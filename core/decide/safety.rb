@@ -12,7 +12,8 @@ module Thistle
                 machine: "A trained operator; everyone else stays out of the machine’s reach." }.freeze
         WATCHED = %w[rare_plants wetland archaeological].freeze
         PILE = "A pile on site: three of the largest logs side by side, a tight second layer across them, gaps closed with sticks; " \
-               "no plant touches the ground; no higher than {length:1.4}."
+               "no plant touches the ground; no higher than {length:1.4}, away from trails and water, and tried by standing on it. " \
+               "Bare brush only."
 
         # situation: a Decide::Situation of the day.
         def initialize(situation, removal, knowledge: Knowledge.shipped)
@@ -23,6 +24,7 @@ module Thistle
         # Of method and plant, of the ground, of the weather.
         def hazards
           keys = (@removal.cautions | @plant.hazards).map { |key| line(@knowledge.cautions.fetch(key)) }
+          keys << line(@knowledge.cautions.fetch("snakes")) if @removal.is?(:pulling, :digging, :rolling) && @plant.is?(:tussock)
           (keys + ground + weather).uniq
         end
 
@@ -55,47 +57,28 @@ module Thistle
           found.map { |text| say("#{text}.") }
         end
 
-        # Where the material goes, by what can live on in it.
+        # Where the material goes, part by part.
         def disposal
-          lines = [line(@knowledge.disposal.fetch(disposal_key))]
-          lines << say("The school here hauls clean brush away instead of piling it.") if hauls?
-          lines << say("Bare woody tops, once seed and fruit are bagged, go with the brush.") if moves? && carries_seed? && @plant.woody?
+          lines = waste.parts.map { |part| say("#{part.label}: #{part.text}") }
+          lines << say("The school here hauls clean brush away instead of piling it.") if waste.hauls?
           lines
         end
 
-        # The same as a key of knowledge/disposal.yml.
-        def disposal_key
-          return "leave_standing" unless moves?
+        # Where most of it goes, as a key of knowledge/disposal.yml.
+        def disposal_key = waste.key
 
-          carries_seed? ? @plant.disposal.fetch("seeding", "bag_and_landfill") : @plant.disposal.fetch("clean", "dry_off_ground")
-        end
-
-        # What must never go on a pile or into compost; nil where clean loads may.
+        # What must never go on a pile or into compost; nil where a pile is built, since each part says where it goes.
         def never
-          why = []
-          why << "seed, or flowers that still ripen it" if carries_seed?
-          why << "pieces that root" if @plant.is?(:fragments_root, :layers)
-          return if why.empty?
-
-          say("Never on a pile, never into compost: #{why.join(" and ")}.")
+          parts = waste.never.map { |part| part.label.downcase }
+          say("Never on a pile, never into compost: #{parts.join("; ")}.") if parts.any? && pile.nil?
         end
 
-        # How a pile is built, where clean brush goes on one.
-        def pile
-          return unless @plant.woody? && @removal.removes? && !hauls? && @plant.disposal["clean"] == "brush_pile"
-
-          say(PILE)
-        end
+        # How a pile is built, where bare brush goes on one.
+        def pile = (say(PILE) if waste.pile?)
 
         private
 
-        def carries_seed?
-          %i[green_seed ripe_seed].include?(@now.stage) || (@now.stage == :flower && @plant.disposal["bag_in_flower"])
-        end
-
-        # Does anything leave its place?
-        def moves? = @removal.removes? || @removal.is?(:seed_stop, :freeing)
-        def hauls? = @now.school(:piles) == "haul" && @plant.disposal["clean"] == "brush_pile" && @removal.removes?
+        def waste = @waste ||= Waste.new(@now, @removal, knowledge: @knowledge)
 
         def ground
           [("Steep ground: nobody works above another, and nothing is rolled down." if @now.slope == "steep"),

@@ -17,9 +17,10 @@ module Thistle
         LEADS = 0.8      # from this chance on, a plant leads: what decides against its look-alikes is asked first
         LEADING = 0.4    # from this chance on, looks are asked for that confirm it
         WORTHLESS = 0.005 # bits; a look that tells less is not asked for
-        HAZARD = 0.05    # from this chance on, a plant that can harm decides what may be touched
+        HAZARD = 0.05 # from this chance on, a plant that can harm decides what may be touched
+        FIRST, SOME = 5, 2 # plants that a person reads of; answers from which the order of plants says something
         EFFORT = { 1 => 1.0, 2 => 0.8, 3 => 0.6 }.freeze
-        LISTED = 12      # candidates told in full
+        LISTED = 12 # candidates told in full
 
         Candidate = Value.define(:plant, :probability, :fits, :against, :unseen)
 
@@ -107,8 +108,14 @@ module Thistle
         def settlement = @settlement ||= Settlement.new(self)
         def state(key) = @states[key]
 
-        # Plants that can harm and may be this one.
-        def hazards = likely.select { |n| probabilities[n] >= HAZARD }.map { |n| chances.plants[n] }.select(&:hazardous?)
+        # Plants that can harm and may be this one; a grave one also where it only stands among the first FIRST, or where the
+        # leading plant has not been told from it.
+        def hazards
+          @hazards ||= begin
+            probable = likely.select { |n| probabilities[n] >= HAZARD }.map { |n| chances.plants[n] }.select(&:hazardous?)
+            probable | (observed.size < SOME ? [] : near.select(&:grave?))
+          end
+        end
 
         # How an answer sits with a plant: :fits, :against, or nil where its file is silent.
         def stand(plant, key)
@@ -117,6 +124,13 @@ module Thistle
         end
 
         private
+
+        # Plants among the first FIRST that still count, and those from which the leading one has not been told.
+        def near
+          first = order.first(FIRST).select { |n| probabilities[n] >= LIKELY }.map { |n| chances.plants[n] }
+          pairs = settlement.pairs.reject { |pair| pair.by.any? { |key| observed.key?(key) } }.map(&:plant)
+          first | (top.probability > LEADING ? pairs.select { |plant| probability(plant) >= LIKELY } : [])
+        end
 
         def size = chances.plants.size
 

@@ -9,10 +9,10 @@ module Thistle
         STATES = %w[reported standing hit regrowing quiet closed].freeze
         APART = 14 # days between two clean looks that count as two (memory)
 
-        # records: [Story::Record], any order. seed_bank_years: for which its seed can still come up, or nil.
-        def initialize(records, threshold: Alive::CLOSED_BELOW, seed_bank_years: nil)
+        # records: [Story::Record], any order. Years for which seed that fell, or pieces that stayed, can still come up, or nil.
+        def initialize(records, threshold: Alive::CLOSED_BELOW, seed_bank_years: nil, fragment_years: nil)
           @records = Story.in_order(records)
-          @threshold, @seed_bank_years = threshold, seed_bank_years || 0
+          @threshold, @seed_bank_years, @fragment_years = threshold, seed_bank_years || 0, fragment_years || 0
         end
 
         def state
@@ -44,11 +44,17 @@ module Thistle
           done?(n) ? "closed" : "quiet"
         end
 
-        # Closed: enough clean looks in a row by this record, and the seed bank spent since the last live plant.
+        # Closed: enough clean looks in a row by this record, seed spent since it last fell, pieces since the last live plant.
         def done?(n)
-          live = last_live(n)
-          last = live ? @records[live].on : @records.first.on
-          Alive.chance(clean_by(n).size) < @threshold && @records[n].on >= last >> (12 * @seed_bank_years)
+          on = @records[n].on
+          Alive.chance(clean_by(n).size) < @threshold && on >= last_fall(n) >> (12 * @seed_bank_years) &&
+            on >= @records[last_live(n) || 0].on >> (12 * @fragment_years)
+        end
+
+        # When seed last fell, by record n: as someone said; a live plant of which nobody said counts as if it had.
+        def last_fall(n)
+          fell = @records.first(n + 1).select { |record| record.seed_fall ? SeedFall::FELL.include?(record.seed_fall) : lives?(record) }
+          (fell.last || @records.first).on
         end
 
         # Clean looks that count, by record n: after the last live plant, when something would have shown, each at least a
@@ -59,7 +65,8 @@ module Thistle
         end
 
         # The last record by n that is no clean look.
-        def last_live(n) = n.downto(0).find { |at| @records[at].kind != :check || @records[at].live }
+        def last_live(n) = n.downto(0).find { |at| lives?(@records[at]) }
+        def lives?(record) = record.kind != :check || record.live
       end
     end
   end

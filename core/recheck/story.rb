@@ -8,8 +8,9 @@ module Thistle
       module Story
         # kind: :observation, :treatment or :check; id; on: its day; method: key of a treatment's; removes: does that method
         # take plants out? live: did a check find something alive? shows: could it have shown anything then? settled: is an
-        # observation's name certain? note: what is alive, in words.
-        Record = Value.define(:kind, :id, :on, :method, :removes, :live, :shows, :settled, :note)
+        # observation's name certain? seed_fall: a key of SeedFall::ANSWERS,
+        # nil where nobody said. note: what is alive, in words.
+        Record = Value.define(:kind, :id, :on, :method, :removes, :live, :shows, :settled, :seed_fall, :note)
 
         module_function
 

@@ -14,10 +14,11 @@ module Thistle
 
         attr_reader :light, :moisture, :jobs
 
-        def initialize(light:, moisture:, jobs:, knowledge: Knowledge.shipped)
+        # region: only what is at home there; nil for natives of every region.
+        def initialize(light:, moisture:, jobs:, region: nil, knowledge: Knowledge.shipped)
           known(light, LIGHTS, :light)
           known(moisture, MOISTURES, :moisture)
-          @light, @moisture, @jobs, @knowledge = light, moisture, jobs, knowledge
+          @light, @moisture, @jobs, @region, @knowledge = light, moisture, jobs, region, knowledge
         end
 
         # [Match]; empty when no native of the library suits the place.
@@ -33,9 +34,11 @@ module Thistle
 
         def suited
           @knowledge.natives.select do |plant|
-            (site = plant.replant) && site["light"].include?(light) && site["moisture"].include?(moisture)
+            (site = plant.replant) && at_home?(plant) && site["light"].include?(light) && site["moisture"].include?(moisture)
           end
         end
+
+        def at_home?(plant) = @region.nil? || plant.native_in?(@region)
 
         def match(plant)
           site = plant.replant

@@ -91,7 +91,8 @@ module Thistle
 
         # The names of what is written, with the class of their values.
         WRITTEN = { code: String, plant: String, scientific_name: String, state: String, seen_on: String, gross_m2: Float, infested_m2: Float,
-                    cover_class: Integer, cover_percent: Float, plants: Integer, stems: Integer, stem_size: String, density_m2: Float, height_cm: Float,
+                    cover_class: Integer, cover_percent: Float, plants: Integer, stems: Integer, stem_size: String, density_m2: Float,
+                    height_cm: Float,
                     stage: String, width_m: Float, radius_m: Float, note: String }.freeze
 
         # How a column's text is read; nil for what cannot be.

@@ -101,7 +101,7 @@ module Thistle
       assert(burning.who.any? { |line| line.text.include?("trained against its sap") })
       assert(burning.dress.any? { |line| line.text.include?("face shield") })
       assert(near_water.permits.any? { |line| line.text.start_with?("Herbicide near water") })
-      assert_includes rooting.never.text, "pieces that root"
+      assert_includes rooting.never.text, "stems that root where they lie"
       assert_nil safety("callery_pear", "lever_pull", stage: :leaf).never
       assert_includes safety("callery_pear", "lever_pull", stage: :leaf, schools: D::School.settle({ piles: "haul" })).disposal.map(&:text).join, "hauls"
       LIBRARY.invaders.each { |plant| bench(plant.key).removals.each { |removal| refute_empty D::Safety.new(bench(plant.key).situation, removal).disposal, plant.key } }

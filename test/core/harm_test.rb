@@ -15,7 +15,8 @@ module Thistle
       Core::Knowledge.shipped.invaders.each do |plant|
         DAYS.product(SIZES) do |date, size|
           water_m = plant.aquatic? ? 0.0 : 300.0
-          yield plant, Core::Decide::Bench.new(Core::Decide::Choices.new(plant:, date:, size:, water_m:, **FAVOURABLE), Testing.site)
+          cover = plant.aquatic? ? 15.0 : FAVOURABLE[:cover] # a dense stand in water is not pulled by hand
+          yield plant, Core::Decide::Bench.new(Core::Decide::Choices.new(plant:, date:, size:, water_m:, **FAVOURABLE, cover:), Testing.site)
         end
       end
     end
@@ -34,6 +35,36 @@ module Thistle
       end
 
       assert_empty faults.uniq
+    end
+
+    # Each file has a way to go in its season, on favourable ground.
+    def test_every_invader_has_a_go_in_its_season
+      gone = Hash.new { |hash, key| hash[key] = [] }
+      each_bench { |plant, bench| gone[plant.key] |= bench.going.map(&:key) }
+
+      assert_empty(Core::Knowledge.shipped.invaders.map(&:key).reject { |key| gone[key].any? })
+    end
+
+    # Each part of a plant goes to one place; where a pile is built nothing says never, and nothing that lives goes on it.
+    def test_where_it_goes_never_contradicts_itself
+      schools = Core::Decide::School.settle({ piles: "haul" })
+      Core::Knowledge.shipped.invaders.each do |plant|
+        %i[leaf flower green_seed ripe_seed dormant].product([nil, schools]).each do |stage, kept|
+          bench = Core::Decide::Bench.new(Core::Decide::Choices.new(plant:, date: DAYS[3], stage:, schools: kept, **FAVOURABLE), Testing.site)
+          Core::Knowledge.shipped.methods_of_removal.each_value do |removal|
+            safety = Core::Decide::Safety.new(bench.situation, removal)
+            parts = Core::Decide::Waste.new(bench.situation, removal).parts
+            said = "#{plant.key} #{removal.key} #{stage}"
+
+            refute(safety.pile && safety.never, said)
+            refute(safety.pile && kept, said)
+            assert_equal parts.map(&:key).uniq, parts.map(&:key), said
+            assert_empty parts.select { |part| part.way == "brush_pile" && part.key != :branch }, said
+            assert_empty parts.select { |part| part.key == :standing && parts.size > 1 }, said
+            refute_includes parts.map(&:way), "brush_pile", said if plant.is?(:layers, :fragments_root)
+          end
+        end
+      end
     end
 
     # What is only asked about has no figures of its own, and is never the best move.

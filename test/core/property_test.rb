@@ -191,7 +191,9 @@ module Thistle
                                 freed_on: [nil, nil, Testing::TODAY - 40].sample(random:), new_here: [nil, nil, nil, true].sample(random:), reported: [nil, true].sample(random:),
                                 zones: [nil, nil, nil, [zone(random)]].sample(random:), schools: schools(random), tools: [nil, nil, Core::Knowledge.shipped.kit.keys.sample(4, random:)].sample(random:),
                                 crew: [nil, nil, 0, 1, 6].sample(random:), footing: [nil, "soil", "rock"].sample(random:), new_planting: [nil, nil, true].sample(random:),
-                                burn_permit: [nil, true].sample(random:), fire_adapted: [nil, true].sample(random:), full_cover: [nil, true].sample(random:), clean_site: [nil, true, false].sample(random:))
+                                burn_permit: [nil, true].sample(random:), fire_adapted: [nil, true].sample(random:), full_cover: [nil, true].sample(random:), clean_site: [nil, true, false].sample(random:),
+                                aim: [nil, *Core::Knowledge.shipped.aims.keys].sample(random:), purpose: [nil, nil, :kill, :hold].sample(random:),
+                                few: [nil, true, false].sample(random:), belongs: [nil, nil, :weed, :both, :native, :elsewhere].sample(random:))
     end
 
     def schools(random)

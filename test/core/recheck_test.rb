@@ -73,6 +73,20 @@ module Thistle
       assert_equal "hit", Life.new(events.first(1)).state
       assert_equal "closed", Life.new([Record.new(kind: :observation, on: Date.new(2023, 1, 1), settled: true), *events], seed_bank_years: 2).state
       assert_equal "quiet", Life.new(events, seed_bank_years: 5).state
+      assert_equal "quiet", Life.new(events, seed_bank_years: 2, fragment_years: 4).state, "pieces outlast the seed"
+    end
+
+    # Years of seedlings count from the last fall: a plant pulled before it ripened adds none, and what nobody said counts as fallen.
+    def test_seed_years_count_from_the_last_fall
+      fell = ->(answers) { [2020, 2023].zip(answers).map { |year, answer| Record.new(kind: :treatment, on: Date.new(year, 6, 1), removes: true, seed_fall: answer) } }
+      clean = [2024, 2025, 2026].map { |year| Record.new(kind: :check, on: Date.new(year, 6, 1), live: false) }
+      states = [%w[fallen none], %w[fallen falling], ["fallen", nil]].map { |answers| Life.new(fell[answers] + clean, seed_bank_years: 5).state }
+
+      assert_equal %w[closed quiet quiet], states
+      calendar = Testing.site.calendar(Testing.plant("garlic_mustard"))
+
+      assert_equal %w[none falling fallen], [4, 6, 11].map { |month| Core::Recheck::SeedFall.expected(calendar, Date.new(2026, month, 15)) }
+      assert_nil Core::Recheck::SeedFall.expected(Testing.site.calendar(Testing.plant("eurasian_watermilfoil")), Testing::TODAY)
     end
   end
 

@@ -30,12 +30,12 @@ module Thistle
     private
 
     def as_told?(row, verdict, said)
-      said == row["verdict"] && (row["rule"].nil? || verdict.reasons.any? { |reason| [reason.rule.to_s, reason.kind.to_s] == [row["rule"], row.fetch("said", said)] })
+      said == row["verdict"] && (row["rule"].nil? || row["said"] == "none" || verdict.reasons.any? { |reason| [reason.rule.to_s, reason.kind.to_s] == [row["rule"], row.fetch("said", said)] })
     end
 
     def bench(row)
       given = row["given"].transform_keys(&:to_sym)
-      %i[soil stage].each { |key| given[key] = given[key].to_sym if given[key] }
+      %i[soil stage purpose belongs].each { |key| given[key] = given[key].to_sym if given[key] }
       given[:zones] = [Core::Survey::Nearby.new(kind: given[:zones], distance_m: 0.0, keep_m: 10.0)] if given[:zones]
       given[:schools] = Core::Decide::School.settle(given[:schools].transform_keys(&:to_sym)) if given[:schools]
       choices = Core::Decide::Choices.new(plant: Testing.plant(row["plant"]), date: row["day"], **DEFAULTS, **given)

@@ -14,6 +14,7 @@ module Thistle
             required(:missed).filled(:integer, gteq?: 0, lteq?: 1_000_000)
             required(:seedlings).filled(:integer, gteq?: 0, lteq?: 10_000_000)
             optional(:cover_class).filled(:integer, gteq?: 1, lteq?: 6)
+            optional(:seed_fall).filled(:string, included_in?: Core::Recheck::SeedFall::ANSWERS.keys)
             optional(:people).filled(:string, max_size?: 400)
             optional(:note).filled(:string, max_size?: 2000)
           end
@@ -28,7 +29,7 @@ module Thistle
           new(typed(check.values.slice(*FIELDS)), units: Core::Units.new, today:)
         end
 
-        FIELDS = %i[checked_on resprouts missed seedlings cover_class people note].freeze
+        FIELDS = %i[checked_on resprouts missed seedlings cover_class seed_fall people note].freeze
 
         def store(patch)
           Store::Check.record(patch, **columns) if ok?

@@ -33,7 +33,8 @@ module Thistle
 
         # A form filled from a patch.
         def self.of(patch, units)
-          typed = patch.values.slice(:geometry, :plant_key, :cover_class, :plants, :stems, :stem_size, :aim, :slope, :footing, :light, :moisture, :natives_near,
+          typed = patch.values.slice(:geometry, :plant_key, :cover_class, :plants, :stems, :stem_size, :aim, :slope, :footing,
+                                     :light, :moisture, :natives_near,
                                      :note, :lock_version)
           typed.merge!(seen_on: patch.seen_on.iso8601, width: units.from_si(:length, patch.width_m)&.round(1),
                        radius: units.from_si(:length, patch.radius_m)&.round(1), infested: units.from_si(:area, patch.infested_m2)&.round(1))

@@ -19,6 +19,7 @@ module Thistle
             optional(:product).filled(:float, gteq?: 0, lteq?: 1_000_000)
             optional(:mix).filled(:float, gteq?: 0, lteq?: 10_000_000)
             optional(:applicator).filled(:string, max_size?: 200)
+            optional(:seed_fall).filled(:string, included_in?: Core::Recheck::SeedFall::ANSWERS.keys)
             optional(:disposal).filled(:string)
             optional(:note).filled(:string, max_size?: 2000)
           end
@@ -49,7 +50,7 @@ module Thistle
           new(typed(columns), units:, today:)
         end
 
-        KEPT = %i[method_key plants_done stems_done active_key applicator disposal note].freeze
+        KEPT = %i[method_key plants_done stems_done active_key applicator disposal seed_fall note].freeze
 
         # The stored treatment, or nil with errors.
         def store(patch, site)

@@ -5,6 +5,8 @@ module Thistle
     module Routes
       # What is it, and could it be something else?
       module Identify
+        NOT_SEEN = "A patch is named by what was seen of it: on a day gone by, in its own region."
+
         def self.registered(app)
           bench(app)
           plants(app)
@@ -19,8 +21,10 @@ module Thistle
 
           app.post "/identify/observations" do
             patch = patch_at(params["patch"])
-            key = IdentifyDesk.new(params, property, today).key
+            desk = IdentifyDesk.new(params, patch.property, today)
+            key = desk.key
             raise Core::BadInput.new("Choose at least one thing that you saw.", field: :c) if key.observed.empty?
+            raise Core::BadInput.new(NOT_SEEN, field: :on) if desk.date > today || desk.elsewhere?
 
             seen = Store::Observation.record(patch, key, note: params["note"])
             go_to "/survey/patches/#{patch.id}", seen.settled ? "Settled: #{patch.plant.name}." : "Recorded, not settled. The plant stays standing."

@@ -19,7 +19,7 @@ module Thistle
 
           app.get "/recheck/patches/:id" do
             patch = patch_at(params["id"])
-            show "recheck/patch", data: -> { Answers.patch(patch) }, patch:, form: Recheck.blank(params, units, today)
+            show "recheck/patch", data: -> { Answers.patch(patch) }, patch:, form: Recheck.blank(params, units, today, patch)
           end
 
           app.post "/recheck/tasks" do
@@ -66,8 +66,10 @@ module Thistle
           Forms::Check.new(params, units:, today:, seen_on: patch.seen_on, treated:)
         end
 
-        def self.blank(params, units, today)
-          start = { "checked_on" => today.iso8601, "resprouts" => "0", "missed" => "0", "seedlings" => "0" }
+        # Filled in with what is known: nothing alive, and of seed what the calendar expects.
+        def self.blank(params, units, today, patch)
+          expected = patch.plant && Core::Recheck::SeedFall.expected(patch.property.site(today).calendar(patch.plant), today)
+          start = { "checked_on" => today.iso8601, "resprouts" => "0", "missed" => "0", "seedlings" => "0", "seed_fall" => expected }.compact
           Forms::Check.new(start.merge(params.slice("resprouts", "missed", "seedlings")), units:, today:)
         end
       end

@@ -8,13 +8,13 @@ module Thistle
         def self.registered(app)
           app.get "/replant" do
             patch = patch_in_query
-            desk = ReplantDesk.new(params, patch, units, site)
+            desk = ReplantDesk.new(params, patch, units, site, (patch&.property || property).region)
             show "replant/index", data: -> { Answers.replant(desk.shortlist, desk.sowing) }, desk:, patch:
           end
 
           app.post "/replant/plantings" do
             patch = patch_at(params["patch"])
-            desk = ReplantDesk.new(params, patch, units, site)
+            desk = ReplantDesk.new(params, patch, units, site, (patch&.property || property).region)
             planting = desk.plan(patch)
             go_to "/survey/patches/#{patch.id}", "#{planting.native.name} is planned for #{day(planting.from_on)}."
           end

@@ -6,11 +6,14 @@ module Thistle
       module Rules
         NativeStays = Rule.new(
           :native_stays,
-          about: :any, looks: %i[plant schools],
+          about: :any, looks: %i[plant belongs schools],
           source: "common_practice", force: :safety,
           says: "Natives are not weeds."
         ) do |now, removal|
-          next if !now.plant.native? || removal.is?(:reporting)
+          next if removal.is?(:reporting)
+          next note("One form of it belongs here and another is the weed: be sure which this is. #{now.plant.spot["text"]}") if now.belongs == :both
+          next no("Native elsewhere, and not known from here: report it, and let someone who knows say what it is.") if now.stranger?
+          next unless now.at_home?
           next no("Native, and it harms whoever touches it: learn it, leave it, go round it.") if now.plant.hazardous?
 
           crowds = Knowledge.shipped.schools.fetch("crowding_natives").about?(now.plant)
