@@ -9,11 +9,11 @@ module Thistle
       M_PER_DEGREE = 111_132.0
       # What the scenario calls a thing, and the column that keeps it.
       PROPERTY = %w[name prefix region units latitude longitude elevation_m texture stance licensed].to_h { |name| [name, name] }.freeze
-      PATCH = { "code" => "code", "plant" => "plant_key", "seen" => "seen_on", "stems" => "stems", "size" => "stem_size",
+      PATCH = { "code" => "code", "plant" => "plant_key", "seen" => "seen_on", "plants" => "plants", "aim" => "aim", "stems" => "stems", "size" => "stem_size",
                 "cover" => "cover_class", "slope" => "slope", "light" => "light", "moisture" => "moisture",
                 "natives" => "natives_near", "note" => "note", "radius" => "radius_m", "width" => "width_m" }.freeze
       TREATMENT = { "work" => "done_on", "method" => "method_key", "people" => "people", "crew" => "crew_size", "hours" => "hours",
-                    "stems" => "stems_done", "area" => "area_m2", "active" => "active_key", "product_ml" => "product_ml",
+                    "plants" => "plants_done", "stems" => "stems_done", "area" => "area_m2", "active" => "active_key", "product_ml" => "product_ml",
                     "mix_ml" => "mix_ml", "applicator" => "applicator", "disposal" => "disposal", "note" => "note" }.freeze
       CHECK = { "check" => "checked_on", "resprouts" => "resprouts", "missed" => "missed", "seedlings" => "seedlings",
                 "cover" => "cover_class", "note" => "note" }.freeze
@@ -33,8 +33,8 @@ module Thistle
       private
 
       def load_property(row)
-        property = Store::Property.create(**columns(row, PROPERTY), station_seed: @scenario["station_seed"], timezone: @scenario["timezone"],
-                                                                    climate: JSON.generate(@scenario["climate"]))
+        property = Store::Property.create(**columns(row, PROPERTY), station_seed: @scenario["station_seed"],
+                                                                    timezone: row["timezone"] || @scenario["timezone"], climate: climate(row))
         ground = (@grounds ||= {})[property.id] = Ground.new(row)
         ground.zones.each { |zone| load_zone(property, **zone) }
         load_heights(property, ground) if row["hills"].any?
@@ -42,6 +42,12 @@ module Thistle
         row.fetch("rules", []).each { |rule| load_rule(property, rule) }
         row.fetch("sightings", []).each { |seen| load_sighting(property, seen) }
         row.fetch("searches", []).each { |search| load_search(property, ground, search) }
+      end
+
+      # The scenario's own weather, or the broad weather of the region that a property names.
+      def climate(row)
+        region = row["climate"]
+        JSON.generate(region ? Core::Season::BroadWeather.climate(row["latitude"], region:) : @scenario["climate"])
       end
 
       def load_zone(property, geometry:, **fields)

@@ -68,11 +68,19 @@ module Thistle
 
       def percent(share) = share >= 0.995 ? "> 99 %" : "#{(share * 100).round} %"
 
-      # "common practice", "memory", "published, recalled", with the title of the source on hover and for readers.
-      def standing(key)
-        source = knowledge.source(key)
-        %(<span class="standing" title="#{h source.title}">#{h source.label}</span>)
+      # What a fact rests on, as a small mark of its own shape; the words on hover and tap, and for screen readers.
+      def standing(key) = knowledge.source(key).then { |source| standing_mark(source.mark, source.label, source.title) }
+
+      # The marks with their words, once a page.
+      def legend
+        knowledge.sources.values.uniq(&:mark).map { |source| "#{standing_mark(source.mark, nil, source.label)} #{h source.label}" }
       end
+
+      def standing_mark(kind, words, title)
+        said = words && %(<span class="visually-hidden">#{h words}</span>)
+        %(<span class="standing #{kind}" title="#{h title}"#{%( data-word="#{h words}") if words}>#{said}</span>)
+      end
+      private :standing_mark
 
       def patch_title(patch) = "#{patch.plant&.name || "Not named yet"}, #{patch.code}"
 

@@ -51,8 +51,8 @@ module Thistle
       form.find("[data-shape=redo]").click
       click_button "Put it on the map"
 
-      assert_text "Q-13 is on the map"
-      assert_equal [2, 1], JSON.parse(patch("Q-13").geometry)["coordinates"].map(&:size)
+      assert_text "Q-31 is on the map"
+      assert_equal [2, 1], JSON.parse(patch("Q-31").geometry)["coordinates"].map(&:size)
       assert_empty complaints
     end
 
@@ -66,7 +66,7 @@ module Thistle
       draw "line", [-250, 0], [250, 10], within: form
       form.click_button "Split it"
 
-      assert_text "Q-07 is Q-07 and Q-13 now"
+      assert_text "Q-07 is Q-07 and Q-31 now"
       click_button "Undo", match: :first
 
       assert_text "Undone: Q-07 split in 2"
@@ -138,9 +138,9 @@ module Thistle
       assert_selector ".measure"
       click_button "Put it on the map"
 
-      assert_text "Q-13 is on the map"
-      assert_in_delta patch("Q-01").gross_m2, patch("Q-13").gross_m2, patch("Q-01").gross_m2 * 0.2
-      assert_match(/Walked: .* ± .* m², fixes good to 4.5 m/, patch("Q-13").note)
+      assert_text "Q-31 is on the map"
+      assert_in_delta patch("Q-01").gross_m2, patch("Q-31").gross_m2, patch("Q-01").gross_m2 * 0.2
+      assert_match(/Walked: .* ± .* m², fixes good to 4.5 m/, patch("Q-31").note)
     end
 
     # Marks are reached by keyboard and say what they are; no code runs into another; the list follows the map.
@@ -190,8 +190,8 @@ module Thistle
       assert_selector ".measure", text: "gross area"
       click_button "Put it on the map"
 
-      assert_text "Q-13 is on the map"
-      assert_equal 3, patch("Q-13").shape.positions.uniq.size
+      assert_text "Q-31 is on the map"
+      assert_equal 3, patch("Q-31").shape.positions.uniq.size
     end
 
     # A table with words of its own: mapped, looked at, taken with a bar, taken back.

@@ -49,8 +49,8 @@ module Thistle
       pick "Desirable plants in reach", "yes"
       click_button "Put it on the map"
 
-      assert_text "Q-13 is on the map"
-      @patch = Testing.patch("Q-13")
+      assert_text "Q-31 is on the map"
+      @patch = Testing.patch("Q-31")
 
       assert_in_delta Core::Survey::Geodesic.area(JSON.parse(@patch.geometry)["coordinates"].first), @patch.gross_m2, 1e-6
       assert_text "infested, estimated"
@@ -76,7 +76,7 @@ module Thistle
       choose_glyph "flower_cluster", "along the stem"
 
       assert_text "Settled: Amur honeysuckle"
-      click_button "Settle Q-13 as Amur honeysuckle"
+      click_button "Settle Q-31 as Amur honeysuckle"
 
       assert_text "Settled: Amur honeysuckle."
       assert_equal "standing", @patch.reload.state
@@ -151,7 +151,7 @@ module Thistle
       assert_selector "#control", text: "Next: treat 4 again"
       click_button "Keep this check"
 
-      assert_text "Q-13 is regrowing"
+      assert_text "Q-31 is regrowing"
       resize "desk"
 
       assert_text "93 % of stems dead"

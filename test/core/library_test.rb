@@ -75,7 +75,7 @@ module Thistle
       assert_empty health.idle_characters + health.thin_plants + health.unused_states
       assert_equal %w[common_teasel cut_leaved_teasel], [health.pairs.first.left.key, health.pairs.first.right.key].sort
       assert_equal health.pairs.size, library.plants.size * (library.plants.size - 1) / 2
-      assert_equal ["common practice", "memory"], health.standing.keys.sort
+      assert_equal ["common practice", "memory", "published, recalled"], health.standing.keys.sort
     end
 
     # The same library with one plant told twice under two names: nothing separates the pair, and that is said.

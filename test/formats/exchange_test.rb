@@ -39,7 +39,7 @@ module Thistle
         file = bytes(kind)
         counts = draft(file).counts
 
-        assert_equal 12 + (kind == "zip" ? absences : 0), counts["same"], "#{kind}: #{counts} #{Store::ArrivalRow.exclude(verdict: "same").reverse(:id).limit(5).select_map(:reason)}"
+        assert_equal 30 + (kind == "zip" ? absences : 0), counts["same"], "#{kind}: #{counts} #{Store::ArrivalRow.exclude(verdict: "same").reverse(:id).limit(5).select_map(:reason)}"
         arrival = draft(file, property: other)
         arrival.take(seen_on: Testing::TODAY, at_once: true)
         found = arrival.patches.to_h { |patch| [patch.code, told[patch]] }
@@ -55,7 +55,7 @@ module Thistle
     def test_ogrinfo_reads_every_file
       area = @property.live_patches.where(id: @odd.id).get(:gross_m2)
       Dir.mktmpdir do |dir|
-        { "geojson" => 12, "kml" => 12, "kmz" => 12, "csv" => 12, "gpkg" => 12, "gpx" => 3 }.each do |kind, count|
+        { "geojson" => 30, "kml" => 30, "kmz" => 30, "csv" => 30, "gpkg" => 30, "gpx" => 3 }.each do |kind, count|
           path = File.join(dir, "out.#{kind}")
           File.binwrite(path, bytes(kind))
           layer = { "gpx" => "waypoints", "gpkg" => "patches" }[kind]
@@ -122,7 +122,7 @@ module Thistle
           assert_predicate status, :success?, said
           features = Formats::Reader.read(File.binread(path))
 
-          assert_equal 12, features.size, driver
+          assert_equal 30, features.size, driver
           found = features.find { |f| f.properties.value?("Q-04") || f.name == "Q-04" }
 
           assert_in_delta @odd.gross_m2, Core::Survey::Shape.new(found.geometry).area, @odd.gross_m2 * 1e-4, driver

@@ -34,7 +34,7 @@ module Thistle
 
       assert_in_delta apart, one.nearest_m, 1
       assert_in_delta 0.5, one.share, 0.01
-      assert_nil candidates.fetch("Q-10").nearest_m
+      assert_nil candidates.fetch("Q-25").nearest_m
     end
 
     def test_a_source_across_the_fence_lowers_what_can_be_finished

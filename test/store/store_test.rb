@@ -97,8 +97,8 @@ module Thistle
     end
 
     def test_a_visit_that_waits_for_rain_follows_the_rain
-      task = Testing.patch("S-02").tasks.find(&:event)
-      site = Testing.patch("S-02").property.site(Testing::TODAY)
+      task = Testing.patch("D-01").tasks.find { |one| one.event && one.done_on.nil? }
+      site = Testing.patch("D-01").property.site(Testing::TODAY)
       due = task.awaited.due(site, Date.new(2026, 5, 9))
       task.update(due_on: Date.new(2030, 1, 1))
       Store::Task.follow_weather(Store::Property.all, Testing::TODAY)

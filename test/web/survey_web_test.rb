@@ -37,7 +37,7 @@ module Thistle
 
     def test_photographs_become_points_that_want_a_name
       send_form :post, "/survey/walk/photos", photos: [upload(ImageTest.jpeg, "leaf.jpg"), upload(ImageTest.jpeg(exif: false), "blind.jpg")]
-      found = Store::Patch.live[code: "Q-13"]
+      found = Store::Patch.live[code: "Q-31"]
 
       assert_equal ["reported", "From leaf.jpg."], [found.state, found.note]
       assert_equal [-91.4021, 38.0012], found.shape.centre.map { |n| n.round(4) }
