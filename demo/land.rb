@@ -9,7 +9,8 @@ module Thistle
       M_PER_DEGREE = 111_132.0
       # What the scenario calls a thing, and the column that keeps it.
       PROPERTY = %w[name prefix region units latitude longitude elevation_m texture stance licensed].to_h { |name| [name, name] }.freeze
-      PATCH = { "code" => "code", "plant" => "plant_key", "seen" => "seen_on", "plants" => "plants", "aim" => "aim", "stems" => "stems", "size" => "stem_size",
+      PATCH = { "code" => "code", "plant" => "plant_key", "seen" => "seen_on", "plants" => "plants", "aim" => "aim",
+                "stems" => "stems", "size" => "stem_size",
                 "cover" => "cover_class", "slope" => "slope", "light" => "light", "moisture" => "moisture",
                 "natives" => "natives_near", "note" => "note", "radius" => "radius_m", "width" => "width_m" }.freeze
       TREATMENT = { "work" => "done_on", "method" => "method_key", "people" => "people", "crew" => "crew_size", "hours" => "hours",

@@ -175,8 +175,10 @@ module Thistle
       def story = history.map { |on, kind, record| Core::Recheck::Story::Record.new(kind:, on:, id: record.id, **told(kind, record)) }
 
       # The story so far, as the state machine reads it.
-      def life = Core::Recheck::PatchLife.new(story, seed_bank_years: plant&.seed_bank_years&.fetch("likely"),
-                                                      fragment_years: plant&.fragment_years&.fetch("likely"))
+      def life
+        Core::Recheck::PatchLife.new(story, seed_bank_years: plant&.seed_bank_years&.fetch("likely"),
+                                            fragment_years: plant&.fragment_years&.fetch("likely"))
+      end
 
       # [[date, :observation, :treatment or :check, record]] of this ground: its own, what it was parted from
       # until then, and what it took in.
@@ -242,7 +244,7 @@ module Thistle
         when :observation then { settled: record.settled }
         when :treatment then { method: record.method_key, removes: record.removal.removes?, seed_fall: record.seed_fall }
         when :check then { live: record.live?, note: record.again, shows: record.live? || shows?(record.checked_on),
-                         seed_fall: record.seed_fall }
+                           seed_fall: record.seed_fall }
         end
       end
     end

@@ -9,7 +9,8 @@ module Thistle
       # What a version says, by column: the words for it. Columns that nobody typed are not among them.
       SAID = { done_on: "day", checked_on: "day", seen_on: "day", method_key: "method", people: "who", crew_size: "people", hours: "hours each",
                plants_done: "plants", stems_done: "stems", area_m2: "area", active_key: "active ingredient", product_ml: "stock", mix_ml: "ready mix",
-               applicator: "applicator", disposal: "where it went", seed_fall: "seed that year", resprouts: "alive", missed: "missed", seedlings: "seedlings",
+               applicator: "applicator", disposal: "where it went",
+               seed_fall: "seed that year", resprouts: "alive", missed: "missed", seedlings: "seedlings",
                cover_class: "cover", cover_percent: "cover, %", plant_key: "plant", settled: "certain", infested_m2: "infested",
                density_m2: "on a square metre", height_cm: "height", plants: "plants", stems_by_size: "stems by size",
                stage: "stage", plugs: "plugs", seed_g: "seed",

@@ -13,7 +13,7 @@ module Thistle
 
       def bench = @bench ||= Core::Decide::Bench.new(patch.choices(@today), patch.property.site(@today))
       def verdict = @verdict ||= bench.verdicts.find { |v| v.removal == removal } || bench.verdict(removal)
-      def methods_here = bench.removals.reject { |r| r.key == "report_only" }
+      def methods_here = (bench.removals | [removal]).reject { |r| r.key == "report_only" }
       def brief = @brief ||= Core::Work::Brief.new(bench.situation, removal)
 
       # Return visits that would follow if it were done today.
@@ -24,9 +24,10 @@ module Thistle
       def form
         hours = verdict.hours
         crew = 4
-        typed = { "seed_fall" => Core::Recheck::SeedFall.expected(patch.property.site(@today).calendar(patch.plant), @today), "done_on" => @today.iso8601, "method_key" => removal.key, "crew_size" => crew.to_s,
-                  "hours" => hours && [(hours / crew).ceil(1), 0.25].max.clamp(0.25, 8).to_s, "plants_done" => patch.plants&.to_s,
-                  "stems_done" => patch.stems&.to_s,
+        calendar = patch.property.site(@today).calendar(patch.plant)
+        typed = { "done_on" => @today.iso8601, "method_key" => removal.key, "crew_size" => crew.to_s,
+                  "seed_fall" => Core::Recheck::SeedFall.expected(calendar, @today), "plants_done" => patch.plants&.to_s,
+                  "hours" => hours && [(hours / crew).ceil(1), 0.25].max.clamp(0.25, 8).to_s, "stems_done" => patch.stems&.to_s,
                   "area" => patch.infested && @units.from_si(:area, patch.infested.first).round.to_s }.compact
         typed = typed.merge(@params.slice("active_key", "product", "mix"))
         Forms::Treatment.new(typed, units: @units, today: @today).tap { |form| form.errors.clear }

@@ -57,9 +57,9 @@ module Thistle
           found.map { |text| say("#{text}.") }
         end
 
-        # Where the material goes, part by part.
+        # Where the material goes: the parts that go to one place, in one line.
         def disposal
-          lines = waste.parts.map { |part| say("#{part.label}: #{part.text}") }
+          lines = waste.parts.group_by(&:text).map { |text, parts| say("#{labels(parts)}: #{text}") }
           lines << say("The school here hauls clean brush away instead of piling it.") if waste.hauls?
           lines
         end
@@ -69,8 +69,8 @@ module Thistle
 
         # What must never go on a pile or into compost; nil where a pile is built, since each part says where it goes.
         def never
-          parts = waste.never.map { |part| part.label.downcase }
-          say("Never on a pile, never into compost: #{parts.join("; ")}.") if parts.any? && pile.nil?
+          parts = waste.never
+          say("Never on a pile, never into compost: #{labels(parts).downcase}.") if parts.any? && pile.nil?
         end
 
         # How a pile is built, where bare brush goes on one.
@@ -78,6 +78,7 @@ module Thistle
 
         private
 
+        def labels(parts) = parts.map { |part| part.label.downcase }.join("; ").capitalize
         def waste = @waste ||= Waste.new(@now, @removal, knowledge: @knowledge)
 
         def ground

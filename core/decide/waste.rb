@@ -10,7 +10,7 @@ module Thistle
         Part = Value.define(:key, :way, :label, :text)
         ROOTED = %i[pulling digging severing rolling levering turf].freeze # what takes roots out
         LIVE_UNDERGROUND = %i[crown_sprouts fragments_root tussock root_suckers].freeze
-        LIVE, KEPT_OFF = %i[seed crown cane fragment].freeze, %w[bag_and_landfill dry_off_ground above_high_water].freeze
+        LIVE, KEPT_OFF = %i[seed crown cane fragment].freeze, %w[dry_off_ground above_high_water].freeze
         LIES = %i[machine mulching].freeze # what is cut small lies where it was
 
         def initialize(situation, removal, knowledge: Knowledge.shipped)
@@ -29,7 +29,7 @@ module Thistle
         # Where most of it goes.
         def key = (ways[:seed] || ways.values_at(:branch, :herb, :cane, :fragment, :standing, :canopy, :crown, :root).compact.first).to_s
 
-        # Parts that never go on a pile or into compost.
+        # Parts that live on and never go on a pile or into compost; what is bagged says so itself.
         def never = parts.select { |part| LIVE.include?(part.key) && KEPT_OFF.include?(part.way) }
 
         def pile? = ways[:branch] == "brush_pile" && !hauls?

@@ -18,6 +18,7 @@ module Thistle
         LEADING = 0.4    # from this chance on, looks are asked for that confirm it
         WORTHLESS = 0.005 # bits; a look that tells less is not asked for
         HAZARD = 0.05 # from this chance on, a plant that can harm decides what may be touched
+        HAVING = 0.2 # below it, a part that most likely plants do not have is not asked for (memory)
         FIRST, SOME = 5, 2 # plants that a person reads of; answers from which the order of plants says something
         EFFORT = { 1 => 1.0, 2 => 0.8, 3 => 0.6 }.freeze
         LISTED = 12 # candidates told in full
@@ -151,8 +152,14 @@ module Thistle
 
         def unanswered
           @unanswered ||= knowledge.characters.values.reject do |c|
-            observed.key?(c.key) || absent.key?(c.key) || skipped.include?(c.key) || shown(c) < 0.02
+            observed.key?(c.key) || absent.key?(c.key) || skipped.include?(c.key) || shown(c) < 0.02 || has(c) < HAVING
           end
+        end
+
+        # The chance that the plant has such a part at all, over the likely plants.
+        def has(character)
+          weighed = likely.map { |n| [probabilities[n], character.for?(chances.plants[n])] }
+          weighed.sum { |p, part| part ? p : 0.0 } / weighed.sum(&:first)
         end
 
         def open = unanswered - withheld

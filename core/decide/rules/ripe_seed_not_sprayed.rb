@@ -10,8 +10,11 @@ module Thistle
           source: "common_practice",
           says: "Seed that is ripe or hardening outlives spray."
         ) do |now|
-          soft = !now.seeding? && !now.phases.include?(:hardening)
-          next (note "Green seed: crush one. While it is soft spray still serves; once it is hard, dig or pull and bag." if now.stage == :green_seed) if soft
+          unless now.seeding? || now.phases.include?(:hardening)
+            next unless now.stage == :green_seed
+
+            next note("Green seed: crush one. While it is soft spray still serves; once it is hard, dig or pull and bag.")
+          end
 
           no "Seed is #{now.seeding? ? "ripe" : "hardening"}: spray kills the plant and the seed lives. Dig or pull it, and bag it."
         end
