@@ -139,6 +139,28 @@ module Thistle
       refute_includes summer, "winter_leaf"
     end
 
+    # A rosette of hogweed, a hemlock without spots: the caution shows at every stage, and where the name is only among the first.
+    def test_a_plant_that_harms_is_warned_of_before_it_leads
+      rosette = { "habit" => "herb", "height" => "120", "leaf_type" => "three", "leaf_margin" => "toothed", "stem_tint" => "spotted" }
+      plain = { "habit" => "herb", "petals" => "five", "flower_cluster" => "umbel", "flower_colour" => "white", "stem_tint" => "green", "leaf_type" => "twice" }
+      parsnip = { "habit" => "herb", "flower_cluster" => "umbel", "flower_colour" => "yellow", "leaf_type" => "three" }
+      keys = [[rosette, "na_midwest"], [plain, "na_southeast"], [parsnip, "na_midwest"]].map { |seen, region| key(seen, date: Date.new(2026, 6, 10), region:) }
+
+      assert_equal "giant_hogweed", keys.first.top.plant.key
+      [%w[giant_hogweed], %w[poison_hemlock water_hemlock], %w[wild_parsnip]].zip(keys) { |names, asked| assert_empty names - asked.hazards.map { |one| one.key } }
+      keys.each { |asked| assert_includes asked.withheld.map(&:touch), "feel" }
+    end
+
+    # A native of one continent is a weed on another; an invader that is at home is none; a stranger is told to be reported.
+    def test_what_belongs_is_said_by_region
+      said = { %w[boxelder australia] => :weed, %w[boxelder na_midwest] => :native, ["boxelder", nil] => :native, %w[purple_loosestrife australia] => :native,
+               %w[yellow_archangel british_isles] => :both, %w[stinging_nettle na_midwest] => :native, %w[garlic_mustard na_desert] => :elsewhere,
+               %w[buttonbush british_isles] => :elsewhere, %w[wild_carrot na_west] => :harmless, ["kudzu", nil] => :weed }
+
+      said.each { |(plant, region), belongs| assert_equal belongs, Testing.plant(plant).belongs(region), "#{plant} in #{region}" }
+      assert_equal [true, false], %w[garlic_mustard buttonbush].map { |plant| Testing.plant(plant).weed_in?("na_desert") && Testing.plant(plant).invasive? }
+    end
+
     # Poison ivy, hogweed and their like are never to be touched, crushed or cut to be told; tree-of-heaven not crushed.
     def test_nobody_is_asked_to_crush_a_plant_that_may_harm
       [{ "habit" => "vine", "leaf_type" => "three" }, { "flower_cluster" => "umbel", "habit" => "herb" }].each do |seen|

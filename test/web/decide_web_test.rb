@@ -56,6 +56,30 @@ module Thistle
       ["How many stems", "How much ground", "How far the water is", 'value="lots"'].each { |text| assert_includes last_response.body, text }
     end
 
+    # What only holds a plant down is a go when that is asked, with the next date and no kill; hours follow plants, mix follows stems.
+    def test_held_down_and_plants_apart_from_stems
+      thistle = "/decide.json?plant=canada_thistle&settled=yes&date=2026-06-05"
+      cut = ->(purpose) { json("#{thistle}&purpose=#{purpose}")["verdicts"].find { |v| v["method"] == "cut_only" } }
+
+      assert_equal ["go", "2026-07-05", 0], cut["hold"].then { |v| [*v.values_at("verdict", "again"), v["kill_percent"]["likely"]] }
+      assert_equal ["no", nil], cut["kill"].values_at("verdict", "again")
+      stumps = json("/decide.json?plant=amur_honeysuckle&settled=yes&size=wrist&date=2026-10-20&water=200&plants=10&stems=60&licensed=yes")["verdicts"]
+
+      assert_equal [0.67, 0.18], stumps.find { |v| v["method"] == "cut_stump" }.values_at("crew_hours", "mix_l")
+      get "/decide?plant=amur_honeysuckle&plants=90&stems=60"
+
+      assert_includes last_response.body, "90 plants have at least as many stems"
+      q01 = patch("Q-01")
+      kept = { geometry: q01.geometry, seen_on: q01.seen_on.iso8601, plant_key: q01.plant_key, plants: "12", stems: "46", aim: "trees", lock_version: q01.lock_version }
+      send_form :post, "/survey/patches/#{q01.id}", _method: "put", **kept
+
+      assert_equal [12, "trees"], [patch("Q-01").plants, patch("Q-01").aim]
+      assert_equal %w[kill trees], json("/decide.json?patch=#{q01.id}").values_at("asked_to", "aim")
+      send_form :post, "/survey/patches/#{q01.id}", _method: "put", **kept, aim: "golf"
+
+      assert_equal 422, last_response.status
+    end
+
     # A property's school reaches the rules; a patch's own goes before it.
     def test_schools_are_kept_and_a_patch_may_differ
       send_form :post, "/decide/schools", at: q.id, herbicide: "none", piles: "haul", hour_cost: "0", currency: "€"

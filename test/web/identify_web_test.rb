@@ -22,6 +22,26 @@ module Thistle
       assert_equal 422, last_response.status
     end
 
+    # Last autumn's photographs, and someone else's continent: the day and the region go along in the address.
+    def test_a_plant_is_keyed_for_another_day_and_place
+      seen = "c[habit]=tree&c[leaf_type]=pinnate&c[leaf_arrangement]=opposite&c[twig]=green&c[fruit]=wing&c[bark]=furrowed&c[leaf_margin]=toothed"
+      there, here = ["&on=2025-04-04&where=australia", ""].map { |query| json("/identify.json?#{seen}#{query}") }
+
+      assert_equal %w[2025-04-04 australia], there.values_at("date", "region")
+      assert_equal %w[2026-05-12 na_midwest], here.values_at("date", "region")
+      page = get("/identify?#{seen}&on=2025-04-04&where=australia").body
+
+      assert_match(/Boxelder.*tag clay.>invasive/m, page)
+      refute_includes page, "It belongs here"
+      assert_includes page, "4 April 2025 in Australia"
+      get "/identify?#{seen}&on=1850-01-01&where=mars"
+
+      ["A day of the last ten years", "Choose a region of the list"].each { |words| assert_includes last_response.body, words }
+      send_form :post, "/identify/observations", patch: patch("Q-11").id, on: "2025-04-04", where: "australia", c: { habit: "tree" }
+
+      assert_equal 422, last_response.status
+    end
+
     # A sheet for a specialist, with a photograph that knows where it was taken; the answer settles the patch.
     def test_a_report_goes_out_and_its_answer_settles_the_patch
       send_form :post, "/identify/reports", patch: patch("Q-11").id, c: { habit: "vine", leaf_margin: "toothed" }
