@@ -16,10 +16,11 @@ module Thistle
       TABLES = { "sources" => "sources", "cautions" => "told", "disposal" => "told", "parts" => "told", "actives" => "actives",
                  "returns" => "returns", "characters" => "characters", "zones" => "zones", "anchors" => "anchors",
                  "climates" => "climates", "soils" => "soils", "phases" => "phases", "fits" => "fits", "broad_weather" => "broad_weather",
-                 "kit" => "told", "schools" => "schools", "goals" => "goals", "aims" => "aims" }.freeze
+                 "kit" => "told", "schools" => "schools", "goals" => "goals", "aims" => "aims",
+                 "planting" => "planting" }.freeze
 
       attr_reader :plants, :methods_of_removal, :characters, :actives, :cautions, :disposal, :parts, :returns, :sources, :zone_kinds,
-                  :anchors, :climates, :soils, :phases, :fits, :broad_weather, :kit, :schools, :goals, :aims
+                  :anchors, :climates, :soils, :phases, :fits, :broad_weather, :kit, :schools, :goals, :aims, :planting
 
       # The shipped library, read once.
       def self.shipped = @shipped ||= new
@@ -81,6 +82,7 @@ module Thistle
         @zone_kinds = rows_of(Survey::ZoneKind, tables["zones"])
         @fits = rows_of(Season::Limits, tables["fits"].transform_keys(&:to_sym))
         @soils, @broad_weather, @phases = tables["soils"], tables["broad_weather"], tables["phases"].transform_keys(&:to_sym).freeze
+        @planting = tables["planting"]
         @cautions, @disposal, @parts, @returns, @kit = tables.values_at("cautions", "disposal", "parts", "returns", "kit")
       end
 

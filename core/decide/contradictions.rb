@@ -20,7 +20,7 @@ module Thistle
           @choices, @now, @diameter, @chosen = bench.choices, bench.situation, diameter, chosen
         end
 
-        def all = [size, seed, water, frost, counts, nobody, tools].compact
+        def all = [size, seed, water, frost, plants, counts, nobody, tools].compact
 
         private
 

@@ -24,6 +24,7 @@ module Thistle
           check_zones
           check_aims
           check_season
+          check_planting
           @knowledge.returns.each do |key, row|
             known([row["source"]], @knowledge.sources, "returns.yml", key)
             known(row.fetch("methods", []), @knowledge.methods_of_removal, "returns.yml", key)
@@ -64,6 +65,13 @@ module Thistle
             known([kind.source], @knowledge.sources, "zones.yml", kind.key)
             known(kind.forbids || [], tags, "zones.yml", "#{kind.key}/forbids")
           end
+        end
+
+        def check_planting
+          rows = @knowledge.planting.values.flatten
+          known(rows.map { |row| row["source"] }, @knowledge.sources, "planting.yml", "source")
+          marks = @knowledge.anchors.merge("season_start" => true, "season_end" => true)
+          known(rows.flat_map { |row| row.values_at("from", "to").map { |moment| moment["anchor"] } }, marks, "planting.yml", "anchor")
         end
 
         def check_season

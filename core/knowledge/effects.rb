@@ -17,10 +17,16 @@ module Thistle
         # The table as lines of text with tabs between.
         def lines
           keys = @knowledge.methods_of_removal.keys
-          [["plant", *keys], *rows.map { |plant, effects| [plant.key, *keys.map { |key| WORDS.fetch(effects[key]) }] }].map { |row| row.join("\t") }
+          [["plant", *keys], *rows.map { |plant, effects| [plant.key, *keys.map { |key| words(effects[key], key) }] }].map { |row| row.join("\t") }
         end
 
         private
+
+        # What is not known says what would have to be true.
+        def words(effect, key)
+          needs = @knowledge.removal(key).needs
+          effect == :unknown ? "#{WORDS.fetch(effect)}: only if #{needs}" : WORDS.fetch(effect)
+        end
 
         def of(plant) = @knowledge.methods_of_removal.transform_values { |removal| effect(plant, removal) }
 

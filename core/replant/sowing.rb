@@ -3,9 +3,11 @@
 module Thistle
   module Core
     module Replant
-      # When a native goes into the ground at a site: the next window, and why.
+      # When a native goes into the ground at a site (knowledge/planting.yml): the next windows, and why.
       class Sowing
         Window = Value.define(:from, :to, :reason, :source, :open)
+        # What a plant's file asks for, and the tables that it means.
+        TABLES = { "dormant" => %w[dormant], "spring" => %w[spring], "spring_or_autumn" => %w[spring autumn], "summer_water" => %w[water] }.freeze
 
         def initialize(site)
           @site = site
@@ -14,37 +16,26 @@ module Thistle
         # [Window] still ahead or open today, soonest first.
         def windows(plant_in)
           years = [@site.year, @site.year(@site.today >> 12)]
-          years.flat_map { |year| spans(plant_in, year) }.select { |from, to, *| from && to && to >= @site.today && to > from }
-               .map { |from, to, reason, source| Window.new(from:, to:, reason:, source:, open: @site.today.between?(from, to)) }
-               .sort_by(&:from)
+          rows = TABLES.fetch(plant_in).filter_map { |table| row(table) }
+          years.product(rows).filter_map { |year, row| window(year, row) }.uniq(&:from).sort_by(&:from)
         end
 
         private
 
-        def spans(plant_in, year)
-          { "dormant" => [dormant(year)], "spring" => [spring(year)],
-            "spring_or_autumn" => [spring(year), autumn(year)], "summer_water" => [water(year)] }.fetch(plant_in)
+        # The row for this climate where there is one, else that for every other.
+        def row(table)
+          rows = Knowledge.shipped.planting.fetch(table)
+          rows.find { |one| one["climate"]&.include?(@site.climate.key) } || rows.find { |one| one["climate"].nil? }
         end
 
-        def dormant(year)
-          from = year.date(:third_frost)
-          [from, from && (from + 75), "Dormant sowing: after three or four frosts, so that winter works the seed in.", "common_practice"]
+        def window(year, row)
+          from, to = row.values_at("from", "to").map { |moment| date(year, moment) }
+          return unless from && to && to > from && to >= @site.today
+
+          Window.new(from:, to:, reason: row["text"], source: row["source"], open: @site.today.between?(from, to))
         end
 
-        def spring(year)
-          frost, leaf = year.date(:last_frost), year.date(:full_leaf)
-          [frost, leaf && (leaf + 14), "Plugs in spring: after the last frost, while the ground is moist.", "memory"]
-        end
-
-        def autumn(year)
-          frost = year.date(:first_frost)
-          [frost && (frost - 45), frost && (frost + 14), "Plugs in autumn: roots grow on after the top rests.", "memory"]
-        end
-
-        def water(year)
-          leaf = year.date(:full_leaf)
-          [leaf && (leaf + 14), leaf && (leaf + 75), "In warm shallow water, once it has cleared.", "memory"]
-        end
+        def date(year, moment) = year.moment(moment["anchor"].to_sym)&.then { |found| found.date + moment.fetch("days", 0) }
       end
     end
   end

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "test_helper"
+require_relative "climates"
 
 module Thistle
   # Mix, recheck and replant against CHECKS.md.
@@ -120,6 +121,21 @@ module Thistle
       assert_equal Testing.site.year.date(:third_frost), window.from
       refute window.open
       assert Core::Replant::Sowing.new(Testing.site).windows("spring_or_autumn").first.open
+    end
+
+    # Where no frost comes rain says when; every native has a window everywhere, and a list keeps to what is at home.
+    def test_planting_follows_the_rains_where_no_frost_comes
+      coast, tropics, desert = %w[coast tropics desert].map { |name| Climates.site(name) }
+      begins = ->(site, table) { Core::Replant::Sowing.new(site).windows(table).first }
+      rains = ->(site) { [site.year, site.year(site.today >> 12)].filter_map { |year| year.moment(:first_rains)&.date } }
+
+      [[coast, "spring_or_autumn"], [coast, "dormant"], [tropics, "dormant"], [tropics, "spring"]].each { |site, table| assert_includes rains[site], begins[site, table].from }
+      assert_includes rains[desert], begins[desert, "dormant"].to
+      Core::Replant::Sowing::TABLES.each_key { |table| [coast, tropics, desert].each { |site| refute_empty Core::Replant::Sowing.new(site).windows(table), table } }
+      here, abroad = %w[na_midwest british_isles].map { |region| Core::Replant::Shortlist.new(light: "part", moisture: "moist", jobs: %w[nectar fruit], region:).matches.map(&:plant) }
+
+      assert(here.any? && here.all? { |plant| plant.native_in?("na_midwest") })
+      assert(abroad.all? { |plant| plant.native_in?("british_isles") })
     end
 
     def test_units_both_ways
