@@ -7,6 +7,7 @@ module Thistle
   class IdentifyBench
     LOOKS = [%w[habit shrub], %w[leaf_arrangement opposite], %w[leaf_margin smooth], %w[bark shaggy], %w[leaf_tip long]].freeze
     EACH = 50 # specimens of a plant
+    FEW = 10 # specimens of a kind of each plant that has them
     LEFT_OUT = 5 # specimens of a plant that the library was made to forget
 
     def initialize(site)
@@ -20,6 +21,7 @@ module Thistle
       core
       exchange(&)
       named
+      apart
       left_out
     end
 
@@ -46,12 +48,24 @@ module Thistle
       volunteers = Specimens.new(site: @site, random: Random.new(1))
       walks = @library.plants.values.flat_map { |plant| Array.new(EACH) { volunteers.walk(plant) } }
       puts "#{walks.size} random specimens, #{EACH} of each plant, at most #{Specimens::LOOKS} suggested looks"
-      row "right plant first", share(walks, &:right?), "at least 95"
+      row "right plant first", share(walks, &:right?), "at least 97"
       row "settled", share(walks, &:settled?), nil
-      row "settled wrongly", share(walks) { |walk| walk.settled? && !walk.right? }, "under 1"
+      row "settled wrongly", share(walks) { |walk| walk.settled? && !walk.right? }, "under 0.5"
       puts format("  looks until the right plant is first for good, median %d; until settled or done, median %d (asked: 7 or fewer)",
                   median(walks.map { |walk| walk.lead || 99 }), median(walks.map(&:looks)))
       worst walks.reject(&:right?), EACH
+    end
+
+    # The same of rosettes, young plants and winter twigs, which most scouts meet.
+    def apart
+      Specimens::KINDS.each do |kind, told|
+        volunteers = Specimens.new(site: @site, random: Random.new(3))
+        walks = @library.plants.values.select(&told[:of]).flat_map { |plant| Array.new(FEW) { volunteers.walk(plant, kind) } }.compact
+        puts "#{walks.size} #{kind}, #{FEW} of each plant that has them"
+        row "right plant first", share(walks, &:right?), nil
+        row "settled wrongly", share(walks) { |walk| walk.settled? && !walk.right? }, "under 0.5"
+        worst walks.reject(&:right?), FEW
+      end
     end
 
     def left_out
