@@ -14,7 +14,9 @@ views = browser.grep(/views_test/)
 batches = { "at a desk" => "/desk/", "on a phone" => "/views_phone/", "the rest" => "/field|keys|crossed/" }
           .map { |name, only| Batch.new("#{views.first}, #{name}", views, only) }
 batches += (browser - views).sort_by { |file| file.include?("survey") ? 0 : 1 }.map { |file| Batch.new(file, [file]) }
-batches += rest.group_by { |file| File.dirname(file) }.map { |folder, files| Batch.new(folder, files) }
+folders = rest.group_by { |file| File.dirname(file) }.map { |folder, files| Batch.new(folder, files) }
+core, others = folders.partition { |batch| batch.name == "test/core" }
+batches = [*batches.first(2), *core, *batches.drop(2), *others]
 
 queue = Queue.new
 batches.each { |batch| queue << batch }

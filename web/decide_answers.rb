@@ -12,12 +12,17 @@ module Thistle
       def bench(desk)
         now = desk.bench.situation
         { date: now.date, plant: now.plant.key, stage: now.stage, soil: now.soil,
-          asked_to: desk.choices.holding? ? "hold" : "kill", aim: desk.choices.aim, beyond_hands: desk.bench.beyond_hands&.last&.round,
+          **asked(desk),
           verdicts: desk.bench.verdicts.map { |v| verdict(v).merge(would_go: ways(v, desk), safety: safety(desk.safety(v.removal))) },
           questions: desk.unknowns.map { |q| { fact: q.fact, question: q.text, decides: q.swayed } },
           contradictions: desk.contradictions.map { |clash| { fields: clash.fields, text: plain(clash.text) } },
           combination: desk.combination.mixed? ? combination(desk.combination) : nil,
           other_schools: desk.other_schools.map { |a| other_school(a) } }
+      end
+
+      # To kill or to hold down, on ground for what, and whether hands alone finish it in a season.
+      def asked(desk)
+        { asked_to: desk.choices.holding? ? "hold" : "kill", aim: desk.choices.aim, beyond_hands: desk.bench.beyond_hands&.last&.round }
       end
 
       def verdict(verdict)

@@ -13,7 +13,7 @@ module Thistle
         FITS = %w[always usually sometimes].freeze
         SETTLED_AT = 0.95
         LIKELY = 0.002   # below it, a plant no longer shapes what is asked
-        UNLISTED = 0.35  # weight, before anyone looks, of plants that the library does not know, against 1 - it (memory)
+        UNLISTED = 0.38  # weight, before anyone looks, of plants that the library does not know, against 1 - it (memory)
         LEADS = 0.5      # from this chance on, a plant leads: what decides against its look-alikes is asked first
         LEADING = 0.4    # from this chance on, looks are asked for that confirm it
         WORTHLESS = 0.005 # bits; a look that tells less is not asked for

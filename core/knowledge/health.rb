@@ -45,16 +45,30 @@ module Thistle
         private
 
         def pair(left, right)
-          shares = @characters.to_h { |character| [character, apart(character, left, right)] }
-          Pair.new(left:, right:, apart: shares.values.sum, best: shares.max_by(&:last).first)
+          sum, most, best = 0.0, -1.0, nil
+          shares(left).zip(shares(right)).each_with_index do |(mine, theirs), n|
+            apart = apart(mine, theirs)
+            sum += apart
+            most, best = apart, n if apart > most
+          end
+          Pair.new(left:, right:, apart: sum, best: @characters[best])
         end
 
-        def apart(character, left, right) = Identify::Character.distance(shares(character, left), shares(character, right)) || 0.0
+        # Total variation distance of two rows of shares; 0 where one plant says nothing.
+        def apart(mine, theirs)
+          return 0.0 unless mine && theirs
 
-        def shares(character, plant) = (@shares ||= {}).fetch([character, plant]) { |key| @shares[key] = character.shares(plant) }
+          sum = 0.0
+          mine.each_with_index { |share, n| sum += (share - theirs[n]).abs }
+          sum / 2
+        end
+
+        # Of a plant, its shares in each state, character by character.
+        def shares(plant) = (@shares ||= {}.compare_by_identity)[plant] ||= @characters.map { |character| character.shares(plant)&.values }
 
         def separates?(character)
-          @knowledge.plants.values.combination(2).any? { |left, right| apart(character, left, right) >= APART }
+          n = @characters.index(character)
+          @knowledge.plants.values.combination(2).any? { |left, right| apart(shares(left)[n], shares(right)[n]) >= APART }
         end
       end
     end

@@ -19,7 +19,7 @@ module Thistle
       choose_in "Stems", "wrist"
 
       assert_selector ".verdict.no", text: /Pull by hand.*Would go with seedlings only/m
-      check "More that may differ: crew, tools, schools, footing"
+      check "More that may differ: what the ground is for, crew, tools, schools, footing"
       uncheck "jaw-and-lever puller"
 
       assert_selector ".verdict.no", text: /Pull with the lever tool.*Not at hand: jaw-and-lever puller/m

@@ -28,7 +28,7 @@ module Thistle
     def test_drawing_with_holes_parts_and_undo
       visit "/survey"
 
-      assert_selector "#map[data-ready='12']"
+      assert_selector "#map[data-ready='30']"
       form = open("New patch").find("form")
       draw "area", [-60, -60], [60, -60], [60, 60], [-60, 60], within: form
       whole = area(geometry(form))
@@ -147,7 +147,7 @@ module Thistle
     def test_the_map_by_keyboard_and_its_labels
       visit "/survey"
 
-      assert_selector "#map[data-ready='12']"
+      assert_selector "#map[data-ready='30']"
       assert_selector ".patch-pin", count: 12
       boxes = evaluate_script("[...document.querySelectorAll('.patch-pin span')].filter((s) => s.textContent).map((s) => { const b = s.getBoundingClientRect(); return [b.left, b.top, b.right, b.bottom]; })")
 
@@ -172,7 +172,7 @@ module Thistle
     def test_corners_can_be_typed
       visit "/survey"
 
-      assert_selector "#map[data-ready='12']"
+      assert_selector "#map[data-ready='30']"
       form = open("New patch").find("form")
       form.find("summary", text: "Or type the corners").send_keys(:enter)
       box = form.find("[data-corners]")

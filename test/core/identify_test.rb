@@ -147,7 +147,7 @@ module Thistle
       keys = [[rosette, "na_midwest"], [plain, "na_southeast"], [parsnip, "na_midwest"]].map { |seen, region| key(seen, date: Date.new(2026, 6, 10), region:) }
 
       assert_equal "giant_hogweed", keys.first.top.plant.key
-      [%w[giant_hogweed], %w[poison_hemlock water_hemlock], %w[wild_parsnip]].zip(keys) { |names, asked| assert_empty names - asked.hazards.map { |one| one.key } }
+      [%w[giant_hogweed], %w[poison_hemlock water_hemlock], %w[wild_parsnip]].zip(keys) { |names, asked| assert_empty names - asked.hazards.map(&:key) }
       keys.each { |asked| assert_includes asked.withheld.map(&:touch), "feel" }
     end
 

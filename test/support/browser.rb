@@ -43,7 +43,7 @@ module Thistle
 
     # Draws an area on the survey's map by its corners, in pixels from the middle.
     def draw_area(*corners)
-      assert_selector "#map[data-ready='12']"
+      assert_selector "#map[data-ready='30']"
       find(".leaflet-pm-icon-polygon").click
       map = find("#map").native
       [*corners, corners.first].each { |x, y| page.driver.browser.action.move_to(map, x, y).click.perform }
