@@ -42,7 +42,7 @@ module Thistle
 
       assert_selector ".measure", text: "gross area"
       assert_selector ".measure", text: "to water"
-      fill_in "Stems counted", with: "60"
+      fill_in "Stems of them", with: "60"
       pick "Stems mostly", "wrist"
       pick "Cover", "25–50 %"
       pick "Light", "part shade"
@@ -64,7 +64,7 @@ module Thistle
       choose_glyph "bark", "shaggy strips"
 
       assert_text "Not settled yet"
-      assert_text "Cut twig or Flower colour or Leaf tip tells it from Coralberry"
+      assert_text "Cut twig tells it from American fly honeysuckle"
       visit "#{current_path}/duel/amur_honeysuckle/coralberry"
 
       assert_selector "tr.deciding", text: "Cut twig"

@@ -13,7 +13,7 @@ module Thistle
 
       assert_equal ["reported", 2], [patch("Q-11").state, patch("Q-11").observations.size]
       seen = { habit: "vine", climbs_by: "twining", leaf_margin: "toothed", flower_cluster: "axils", flower_colour: "green", leaf_shape: "round",
-               root_colour: "orange", leaf_length: "8" }
+               root_colour: "orange", leaf_length: "8", leaf_arrangement: "alternate", leaf_type: "simple" }
       send_form :post, "/identify/observations", patch: id, c: seen
 
       assert_equal %w[standing oriental_bittersweet], [patch("Q-11").state, patch("Q-11").plant_key]

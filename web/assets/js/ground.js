@@ -107,24 +107,32 @@
     known.set(feature.id, layer.addTo(map));
   }
 
+  const APART = window.innerWidth < 768 ? 46 : 26; // pixels between marks, so that a finger or a thumb finds one
   const PINS = 150; // more marks than this are dots on the canvas
   function mark() {
     pins.clearLayers();
     const view = map.getBounds();
     const seen = [...known.values()].filter((layer) => view.contains(layer.middle));
     if (seen.length > PINS) return;
-    const taken = [];
     const order = ({ feature: { id, properties } }) => (id === focus ? -1 : rank.indexOf(properties.state));
-    seen.sort((a, b) => order(a) - order(b)).forEach((layer) => pin(layer, taken));
+    const places = [];
+    seen.sort((a, b) => order(a) - order(b)).forEach((layer) => {
+      const spot = map.latLngToContainerPoint(layer.middle);
+      const near = layer.feature.id !== focus && places.find((one) => one.spot.distanceTo(spot) < APART);
+      if (near) near.others.push(layer.feature.properties.code); else places.push({ feature: layer.feature, middle: layer.middle, spot, others: [] });
+    });
+    const taken = places.map(({ spot }) => [spot.x - 13, spot.y - 13, spot.x + 13, spot.y + 13]);
+    places.forEach((one) => pin(one, taken));
   }
-  // A mark, and its code where that does not run into another mark or code.
-  function pin({ feature, middle }, taken) {
-    const spot = map.latLngToContainerPoint(middle);
-    const code = feature.properties.code;
+  // A mark, and its code where that does not run into another mark or code. Marks too near for a thumb share one, which opens up.
+  function pin({ feature, middle, spot, others }, taken) {
+    const code = feature.properties.code + (others.length ? ` +${others.length}` : '');
+    const shared = others.length && map.getZoom() < map.getMaxZoom();
+    const go = () => (shared ? map.setView(middle, Math.min(map.getZoom() + 2, map.getMaxZoom())) : open(feature.id));
     const meets = (a, b) => a[0] < b[2] && a[2] > b[0] && a[1] < b[3] && a[3] > b[1];
-    const label = [spot.x + 11, spot.y - 8, spot.x + 16 + code.length * 7.6, spot.y + 8];
+    const label = [spot.x + 13, spot.y - 9, spot.x + 20 + code.length * 8.4, spot.y + 9];
     const said = feature.id === focus || !taken.some((box) => meets(box, label));
-    taken.push([spot.x - 10, spot.y - 10, spot.x + 10, spot.y + 10], ...(said ? [label] : []));
+    if (said) taken.push(label);
     const icon = L.divIcon({ className: 'patch-pin', iconSize: null, iconAnchor: [11, 11] });
     icon.createIcon = () => {
       const box = Object.assign(document.createElement('div'), { className: 'leaflet-marker-icon patch-pin' });
@@ -133,8 +141,8 @@
       icon._setIconStyles(box, 'icon');
       return box;
     };
-    L.marker(middle, { icon, pmIgnore: true, snapIgnore: true, alt: `${code}, ${feature.properties.state}`, title: code, keyboard: true })
-      .on('click keypress', () => open(feature.id)).addTo(pins);
+    L.marker(middle, { icon, pmIgnore: true, snapIgnore: true, alt: `${code}, ${feature.properties.state}`, title: [feature.properties.code, ...others].join(', '), keyboard: true })
+      .on('click keypress', go).addTo(pins);
   }
   function crowd({ lon, lat, patches, standing }) {
     const size = Math.min(46, 18 + Math.log2(patches) * 3);
