@@ -74,6 +74,7 @@ module Thistle
       choose_glyph "flower_stalk", "short"
       choose_glyph "flower_colour", "white"
       choose_glyph "flower_cluster", "along the stem"
+      choose_glyph "leaf_shape", "drawn to a point"
 
       assert_text "Settled: Amur honeysuckle"
       click_button "Settle Q-31 as Amur honeysuckle"
