@@ -54,9 +54,15 @@ module Thistle
 
       def wet_and_wrong?(bench) = bench.situation.near_water? && !active.aquatic
 
+      # Stems counted, else as many as the plants likely have.
+      def counted
+        choices = @patch&.choices(@today)
+        choices && (choices.plants || choices.stems) ? Core::Decide::Effort.new(removal, choices).stems.round : 40
+      end
+
       def from_record
         @from_record ||= { "stock" => plain(active.stock), "target" => plain(active.targets[vessel == "jar" ? "stem" : "foliar"]),
-                           "stems" => (@patch&.stems || 40).to_s, "dose" => dose, "rate" => rate,
+                           "stems" => counted.to_s, "dose" => dose, "rate" => rate,
                            "area" => plain(units.from_si(:area, @patch&.infested&.first || 100).round(1)),
                            "container" => plain(units.from_si(:volume, vessel == "jar" ? 500 : 15_000).round(1)) }
       end

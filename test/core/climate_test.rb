@@ -57,11 +57,11 @@ module Thistle
 
     # Gamba grass flowers as the wet ends and seeds into the dry: its own rows for that climate, not those of frost.
     def test_a_plant_has_its_own_phases_where_its_file_gives_them
-      stages = [60, -5].map { |days| days.positive? ? tropics.year.date(:first_rains) + days : tropics.year.date(:wet_end) + days }
+      stages = [tropics.year.date(:first_rains) + 60, tropics.year.date(:wet_end) + 10]
       grass = Season::Phenology.new(Testing.plant("gamba_grass"), tropics)
 
       assert_equal %i[leaf flower], stages.map { |date| grass.stage_on(date) }
-      assert_equal :ripe_seed, grass.stage_on(tropics.year.date(:wet_end) + 30)
+      assert_equal :ripe_seed, grass.stage_on(tropics.year.date(:wet_end) + 60)
     end
 
     # Where nothing is known, broad values stand in, turned round south of the equator.
