@@ -9,8 +9,11 @@ module Thistle
           about: :covering, looks: %i[water_m plant],
           source: "common_practice",
           says: "No mulch or sheet where high water reaches."
-        ) do |now|
-          no "High water lifts mulch and carries fragments off." if now.near_water?
+        ) do |now, removal|
+          if now.plant.aquatic? && removal.told?(now.plant)
+            note "A mat on the bottom is weighed down all round, marked, and lifted again; what may be laid in water is asked first."
+          elsif now.near_water? then no "High water lifts mulch and carries fragments off."
+          end
         end
       end
     end

@@ -10,9 +10,9 @@ module Thistle
           source: "common_practice",
           says: "Seed that is ripe or hardening outlives spray."
         ) do |now|
-          unless now.seeding? || now.phases.include?(:hardening)
-            next unless now.stage == :green_seed
+          next unless now.seeding? || now.stage == :green_seed # a seedling bears none
 
+          unless now.seeding? || now.phases.include?(:hardening)
             next note("Green seed: crush one. While it is soft spray still serves; once it is hard, dig or pull and bag.")
           end
 

@@ -9,8 +9,8 @@ module Thistle
           about: :severing, looks: %i[plant],
           source: "common_practice",
           says: "Cutting below the crown is for plants that sprout only above it."
-        ) do |now|
-          if now.plant.is?(:root_suckers, :fragments_root)
+        ) do |now, removal|
+          if now.plant.is?(:root_suckers, :fragments_root) && !removal.told_to_kill?(now.plant)
             no "What is left of the root sprouts again: cutting below the crown does not end it."
           elsif now.plant.is?(:layers)
             note "Stems root where they touch the ground: find those too."
