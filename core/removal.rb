@@ -91,7 +91,7 @@ module Thistle
 
       # Does what stays in the ground sprout? A seedling has nothing yet that would.
       def leaves_pieces?(plant)
-        plant.is?(:root_suckers, :fragments_root) && told(plant)&.fetch("sizes", nil) != ["seedling"]
+        plant.is?(:root_suckers, :fragments_root) && !(plant.woody? && told(plant)&.fetch("sizes", nil) == ["seedling"])
       end
 
       # Is a plant of these forms and traits?
