@@ -32,7 +32,7 @@ module Thistle
         def verdict(removal)
           reasons = docket(removal).reasons(choices.date)
           kind, finish = settle(removal, reasons)
-          Verdict.new(removal:, kind:, until: finish, reasons: dated(removal, reasons), kill: removal.kill(choices.plant),
+          Verdict.new(removal:, kind:, until: finish, reasons: dated(removal, reasons, kind), kill: removal.kill(choices.plant),
                       effort: Effort.new(removal, choices, soil: situation.soil), plant_note: removal.told(choices.plant)&.fetch("text"),
                       closes: kind == :go ? closing(removal) : nil, named: removal.told?(choices.plant),
                       again: kind == :go && holds?(removal) ? @outlook.grown_back(choices.date) : nil)
@@ -94,13 +94,18 @@ module Thistle
         end
 
         def usually_opens(removal)
-          [choices, choices.with(date: site.year(choices.date).finish + 1, stage: nil, soil: nil)].lazy
-                                                                                                  .flat_map { |from| Season::Windows.new(from, site).of(removal) }.map(&:from).find { |from| from > choices.date }
+          usual_years.lazy.flat_map { |windows| windows.of(removal) }.map(&:from).find { |from| from > choices.date }
         end
 
-        def dated(removal, reasons)
+        # The windows of this season-year and of the next.
+        def usual_years
+          @usual_years ||= [choices, choices.with(date: site.year(choices.date).finish + 1, stage: nil, soil: nil)].map { |from| Season::Windows.new(from, site) }
+        end
+
+        # A wait says until when, where waiting is the answer; beside a no it would end nothing.
+        def dated(removal, reasons, kind)
           reasons.map do |reason|
-            next reason unless reason.kind == :wait
+            next reason unless kind == :wait && reason.kind == :wait
 
             reason.with(until: docket(removal).released(choices.rules.named(reason.rule), @outlook.turns))
           end.sort_by.with_index { |reason, n| [-reason.weight, n] }.freeze
