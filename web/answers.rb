@@ -147,12 +147,13 @@ module Thistle
       end
 
       def treatment(t)
-        { done_on: t.done_on, method: t.method_key, plants: t.plants_done, stems: t.stems_done, area_m2: t.area_m2, product_ml: t.product_ml }
+        { done_on: t.done_on, method: t.method_key, plants: t.plants_done, stems: t.stems_done, area_m2: t.area_m2, product_ml: t.product_ml,
+          seed_fall: t.seed_fall }
       end
 
       def check(c)
         { checked_on: c.checked_on, resprouts: c.resprouts, missed: c.missed, seedlings: c.seedlings,
-          control_percent: c.control&.percent&.round(1) }
+          control_percent: c.control&.percent&.round(1), seed_fall: c.seed_fall }
       end
 
       def task(task)
