@@ -14,7 +14,7 @@ module Thistle
 
     def each_bench(days = DAYS, sizes = SIZES)
       Core::Knowledge.shipped.invaders.each do |plant|
-        days.product(sizes) do |date, size|
+        days.product(plant.woody? || plant.is?(:tussock) ? sizes : sizes.first(1)) do |date, size| # a herb has no stem width
           water_m = plant.aquatic? ? 0.0 : 300.0
           cover = plant.aquatic? ? 15.0 : FAVOURABLE[:cover] # a dense stand in water is not pulled by hand
           yield plant, Core::Decide::Bench.new(Core::Decide::Choices.new(plant:, date:, size:, water_m:, **FAVOURABLE, cover:), Testing.site)
