@@ -85,7 +85,7 @@ module Thistle
         end
 
         def other_schools
-          mine = @choices.schools || School::DEFAULTS
+          mine = @choices.schools || School.defaults
           asked = Knowledge.shipped.schools.values.select { |school| school.key != "herbicide" && school.about?(@choices.plant) }
           asked.flat_map do |school|
             question = school.key.to_sym
@@ -131,7 +131,7 @@ module Thistle
         end
 
         def school_words(schools)
-          mine = @choices.schools || School::DEFAULTS
+          mine = @choices.schools || School.defaults
           key, option = schools.find { |question, answer| mine[question] != answer }
           "the school “#{Knowledge.shipped.schools.fetch(key.to_s).label(option)}”"
         end

@@ -47,7 +47,7 @@ module Thistle
         def self.few?(plants, stems) = (plants || stems)&.then { |count| count <= FEW }
 
         def rules = book || RuleBook::SHIPPED
-        def school(question) = (schools || School::DEFAULTS).fetch(question)
+        def school(question) = (schools || School.defaults).fetch(question)
 
         # Is the seed bank stirred and flushed, rather than left alone?
         def stirs?

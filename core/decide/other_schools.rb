@@ -33,7 +33,7 @@ module Thistle
         end
 
         def change(key, option)
-          key == "herbicide" ? { stance: option } : { schools: (@choices.schools || School::DEFAULTS).merge(key.to_sym => option) }
+          key == "herbicide" ? { stance: option } : { schools: (@choices.schools || School.defaults).merge(key.to_sym => option) }
         end
 
         def figures(verdict) = verdict && [verdict.removal.key, verdict.kind, verdict.until, verdict.hours_to_quiet, verdict.years_to_quiet]

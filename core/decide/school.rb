@@ -27,7 +27,8 @@ module Thistle
           end.freeze
         end
 
-        DEFAULTS = settle
+        # What counts where nobody answered; asked of the library when it is first needed, since the library loads this file.
+        def self.defaults = @defaults ||= settle
       end
     end
   end

@@ -19,7 +19,7 @@ module Thistle
         def seeding? = stage == :ripe_seed
         def in_leaf? = phases.include?(:leaf)
         def in_water? = plant.aquatic? || water_m&.zero?
-        def school(question) = (schools || School::DEFAULTS).fetch(question)
+        def school(question) = (schools || School.defaults).fetch(question)
 
         # Close enough for spray or drip to reach water; not measured counts as close.
         def near_water? = in_water? || water_m.nil? || water_m < Choices::NEAR_WATER_M
