@@ -15,8 +15,8 @@ batches = { "at a desk" => "/desk/", "on a phone" => "/views_phone/", "the rest"
           .map { |name, only| Batch.new("#{views.first}, #{name}", views, only) }
 batches += (browser - views).sort_by { |file| file.include?("survey") ? 0 : 1 }.map { |file| Batch.new(file, [file]) }
 folders = rest.group_by { |file| File.dirname(file) }.map { |folder, files| Batch.new(folder, files) }
-core, others = folders.partition { |batch| batch.name == "test/core" }
-batches = [*batches.first(2), *core, *batches.drop(2), *others]
+long, others = folders.partition { |batch| %w[test/core test/bin].include?(batch.name) }
+batches = [*batches.first(2), *long.sort_by { |batch| -batch.files.size }, *batches.drop(2), *others]
 
 queue = Queue.new
 batches.each { |batch| queue << batch }
