@@ -26,6 +26,7 @@ module Thistle
       end
 
       HARMS = %w[sap rash burning_sap poison sting].freeze # hazards of the plant itself: nothing is crushed or broken to see
+      WARNED = HARMS + %w[poison_eaten] # what is said beside the plant wherever people decide to touch or taste it
       GRAVE = HARMS - %w[sap] # nothing is cut or dug either
 
       def inspect = "#<#{self.class.name} #{key}>"

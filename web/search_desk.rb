@@ -37,7 +37,7 @@ module Thistle
       end
 
       # Cautions for whoever goes: what of it can harm.
-      def harms = sought.flat_map { |plant| plant.hazards & Core::Plant::HARMS }.uniq
+      def harms = sought.flat_map { |plant| plant.hazards & Core::Plant::WARNED }.uniq
 
       # nil without a boundary.
       def route

@@ -8,11 +8,10 @@ module Thistle
       Situation = Value.define(:date, :stage, :phases, :soil, :day, :next_days, :season, :climate, *Choices::CARRIED) do
         # An invader that is new to the region, or watched for, and not yet reported.
         def unreported? = new_here && !reported
-        # Is the plant a weed here, or at home?
-        def weed? = belongs ? %i[weed both].include?(belongs) || (belongs == :elsewhere && plant.invasive?) : plant.invasive?
+        # Is the plant at home here?
+        def at_home? = belongs ? belongs == :native : plant.native?
         # A plant of other regions whose file does not give it here.
         def stranger? = belongs == :elsewhere && !plant.invasive?
-        def at_home? = belongs ? belongs == :native : plant.native?
 
         # Is it asked to hold the plant down, and not to kill it?
         def holding? = Choices.holding?(purpose, aim)

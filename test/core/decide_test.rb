@@ -54,6 +54,13 @@ module Thistle
       assert_predicate verdict("amur_honeysuckle", "hand_pull", size: "pencil", soil: :frozen), :wait?
     end
 
+    # What does no harm worth the work is asked about like anything else that its file does not name.
+    def test_a_harmless_plant_is_no_go_by_habit
+      going = %w[wild_carrot cow_parsley fennel umbrella_sedge].to_h { |key| [key, bench(key).going.reject { |removal| removal.carried(Testing.plant(key), "seedling") }] }
+
+      assert_empty going.values.flatten
+    end
+
     def test_cutting_alone_is_no_kill_for_any_resprouter
       Core::Knowledge.shipped.invaders.select(&:resprouts?).each do |plant|
         refute_empty rules(verdict(plant.key, "cut_only"), :no) & %i[cutting_is_no_kill holds_only pointless], plant.key

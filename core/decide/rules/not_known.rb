@@ -10,7 +10,7 @@ module Thistle
           source: "common_practice", force: :safety,
           says: "A method that a plant's file does not name is a question, unless how the plant lives carries it."
         ) do |now, removal|
-          next if !removal.removes? || !now.weed? || removal.told?(now.plant)
+          next if !removal.removes? || now.at_home? || removal.told?(now.plant)
 
           carried = removal.carried(now.plant, now.size)
           if carried then note "Its file does not name it; how it lives carries it: #{carried}."
