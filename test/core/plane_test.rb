@@ -2,6 +2,7 @@
 
 require "rgeo"
 require "rgeo/proj4"
+require "rgeo/geo_json"
 require "test_helper"
 
 module Thistle
