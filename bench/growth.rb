@@ -59,7 +59,7 @@ module Thistle
         before = most = memory
         bytes = 0
         seconds = clock do
-          Web::Export.new(@property, kind).each do |piece|
+          Web::Survey::Export.new(@property, kind).each do |piece|
             bytes += piece.bytesize
             most = [most, memory].max
           end

@@ -59,7 +59,7 @@ module Thistle
     def add(property, random)
       place = [property.longitude + random.rand(-0.004..0.004), property.latitude + random.rand(-0.004..0.004)]
       typed = { "geometry" => JSON.generate(type: "Point", coordinates: place), **TYPED }
-      patch = Web::Forms::Patch.new(typed, units: Core::Units.new, today: Date.new(2026, 5, 12)).add_to(property)
+      patch = Web::Survey::Forms::Patch.new(typed, units: Core::Units.new, today: Date.new(2026, 5, 12)).add_to(property)
       Store::Treatment.record(patch, property.site(Store::Setting.today), **WORK)
       patch.id
     end

@@ -47,12 +47,12 @@ module Thistle
     # A season of the preserve's crew, and the course of one patch.
     def solve
       patch = Testing.patch("Q-05")
-      desk = Web::CourseDesk.new({ "method" => "cut_stump" }, patch, Testing::TODAY)
+      desk = Web::Decide::CourseDesk.new({ "method" => "cut_stump" }, patch, Testing::TODAY)
       typed = { "person" => "M. Oakes", "reason" => "The lever breaks the bank above the trail." }
-      desk.begin(Web::Forms::Course.new(typed, units: patch.property.measures, today: Testing::TODAY))
+      desk.begin(Web::Decide::Forms::Course.new(typed, units: patch.property.measures, today: Testing::TODAY))
       property = Store::Property.first
       asked = { from: Testing::TODAY, weeks: 26, hours: 12, other: {}, goal: "stop_spread", weights: Core::Knowledge.shipped.goals["stop_spread"].weights, pins: [], bans: [] }
-      Web::Planner.new(Store::SeasonPlan.create(property_id: property.id, asked: JSON.generate(asked)), Testing::TODAY).call
+      Web::Decide::Planner.new(Store::SeasonPlan.create(property_id: property.id, asked: JSON.generate(asked)), Testing::TODAY).call
     end
 
     def take(name, path, size)

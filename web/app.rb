@@ -8,7 +8,7 @@ require "erubi"
 
 module Thistle
   module Web
-    # The application: what every page shares. Each room's addresses are in routes/, its pages in views/.
+    # The application: what every page shares. Each room's addresses are in its own folder, its pages in views/.
     class App < Sinatra::Base
       POLICY = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; font-src 'self'; " \
                "connect-src 'self'; form-action 'self'; frame-ancestors 'none'; base-uri 'none'"
@@ -34,11 +34,9 @@ module Thistle
       set :sessions, key: "thistle", same_site: :strict, httponly: true, path: "/"
       set :protection, except: %i[remote_token session_hijacking], use: %i[authenticity_token], frame_options: :deny, reaction: :deny
 
-      helpers Page, Words, PlantWords, SeasonWords, FitWords, DecideWords, Marks
-      register Routes::Today, Routes::Identify, Routes::Reports, Routes::Practice, Routes::Survey, Routes::Ground, Routes::Walks,
-               Routes::Exchange, Routes::Season,
-               Routes::Decide, Routes::Rules, Routes::Courses, Routes::Priorities, Routes::Mix, Routes::Work, Routes::Recheck, Routes::Replant, Routes::Records,
-               Routes::Amendments
+      helpers Page, Words, Identify::Words, Season::Words, Season::FitWords, Decide::Words, Marks
+      register Today::Routes, Identify::Routes, Survey::Routes, Season::Routes, Decide::Routes, Mix::Routes, Work::Routes,
+               Recheck::Routes, Replant::Routes, Records::Routes
 
       before do
         headers "Content-Security-Policy" => policy, "Referrer-Policy" => "same-origin",

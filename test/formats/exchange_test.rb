@@ -21,7 +21,7 @@ module Thistle
       @line.save
     end
 
-    def bytes(kind) = Web::Export.new(@property, kind).bytes
+    def bytes(kind) = Web::Survey::Export.new(@property, kind).bytes
 
     def draft(bytes, property: @property)
       arrival = Store::Arrival.draft(property, "round.trip", Formats::Reader.read(bytes), format: Formats::Reader.name(bytes))

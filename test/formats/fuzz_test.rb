@@ -11,7 +11,7 @@ module Thistle
       @files ||= begin
         Testing.demo(fresh: true)
         property = Store::Property.first(prefix: "Q")
-        kinds = %w[geojson kml kmz gpx csv zip].to_h { |kind| [kind, Web::Export.new(property, kind).bytes.b] }
+        kinds = %w[geojson kml kmz gpx csv zip].to_h { |kind| [kind, Web::Survey::Export.new(property, kind).bytes.b] }
         fixes = StandIns::GpsReceiver.new(seed: 1).walk(Testing.patch("Q-01").shape, start: Time.utc(2026, 5, 12))
         kinds.merge("nmea" => Formats::NMEA.write(fixes).b, "grid" => Store::Layer.where(property_id: property.id).first.bytes.b)
       end

@@ -102,7 +102,7 @@ module Thistle
 
     def test_work_on_another_day_keeps_that_days_weather
       work = patch("Q-06").treatments.last
-      form = Web::Forms::Treatment.of(work, Core::Units.new, today)
+      form = Web::Work::Forms::Treatment.of(work, Core::Units.new, today)
       send_form :post, "/records/treatment/#{work.id}", **form.raw, done_on: "2026-04-02", version: "0", person: "J. Finch", reason: "A day off"
       day = work.patch.property.site(today).day(Date.new(2026, 4, 2))
 
@@ -113,7 +113,7 @@ module Thistle
 
     def test_a_sight_names_the_patch_until_it_is_corrected
       seen = patch("Q-05").observations.first
-      form = Web::Forms::Observation.of(seen, Core::Units.new, today)
+      form = Web::Survey::Forms::Observation.of(seen, Core::Units.new, today)
       send_form :post, "/records/observation/#{seen.id}", **form.raw, plant_key: "tatarian_honeysuckle", version: "0", person: "J. Finch", reason: "The flowers"
 
       assert_equal "tatarian_honeysuckle", patch("Q-05").plant_key
@@ -129,7 +129,7 @@ module Thistle
 
       assert_in_delta 64, patch("Q-09").cover_percent
       seen = patch("Q-09").observations.last
-      form = Web::Forms::Observation.of(seen, Core::Units.new, today)
+      form = Web::Survey::Forms::Observation.of(seen, Core::Units.new, today)
       send_form :post, "/records/observation/#{seen.id}", **form.raw, cover_percent: "46", version: "0", person: "J. Finch", reason: "Turned round"
 
       assert_in_delta 46, patch("Q-09").cover_percent
@@ -183,7 +183,7 @@ module Thistle
     end
 
     def test_today_shows_due_work_that_no_other_row_covers
-      board = Web::Board.new(Store::Property.order(:id).all, today)
+      board = Web::Today::Board.new(Store::Property.order(:id).all, today)
       shown = board.due.map { |task| [task[:code], task.kind] } + board.groups.values.flat_map(&:items).map { |item| [board.patch(item.id).code, "treat"] }
       wanted = Store::Task.due(through: today + 7).all.map { |task| [task[:code], task.kind] }
 
@@ -192,7 +192,7 @@ module Thistle
       Store::Treatment.record(stub, stub.property.site(today), done_on: today - 28, method_key: "limb_up_and_flag", crew_size: 1, hours: 1.0, stems_done: 2)
 
       Store::Task.exclude(patch_id: stub.id).update(done_on: today)
-      due = Web::Board.new([stub.property], today).due.map { |task| [task[:code], task.kind] }
+      due = Web::Today::Board.new([stub.property], today).due.map { |task| [task[:code], task.kind] }
 
       assert_includes due, %w[Q-05 treat]
     end

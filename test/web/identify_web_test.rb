@@ -138,7 +138,7 @@ module Thistle
 
     # Every state of every character has a drawing of its own, light enough for a phone.
     def test_every_state_is_drawn
-      drawings = Web::Glyphs.drawings
+      drawings = Web::Identify::Glyphs.drawings
       states = Core::Knowledge.shipped.characters.values.reject(&:measured?).flat_map { |c| c.states.keys.map { |state| "#{c.key}-#{state}" } }
 
       assert_empty states - drawings.keys

@@ -227,8 +227,8 @@ module Thistle
       send_form(:post, "/work/cleanings", property: q.id)
 
       assert_equal Date.new(2026, 6, 20), Store::Cleaning.last_days.fetch(q.id)
-      refute_includes Web::Board.new(Store::Property.all, Date.new(2026, 6, 26)).hygiene.keys.map(&:prefix), "Q"
-      assert_includes Web::Board.new(Store::Property.all, Date.new(2026, 6, 27)).hygiene.keys.map(&:prefix), "Q"
+      refute_includes Web::Today::Board.new(Store::Property.all, Date.new(2026, 6, 26)).hygiene.keys.map(&:prefix), "Q"
+      assert_includes Web::Today::Board.new(Store::Property.all, Date.new(2026, 6, 27)).hygiene.keys.map(&:prefix), "Q"
     end
 
     # Read back by ical.js (npm), which is none of ours: whole days, hours on the clock, daylight saving in the zone.

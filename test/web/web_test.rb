@@ -264,7 +264,7 @@ module Thistle
       assert_equal "waiting", groups["Q-10"], "freed already; its stumps wait for full leaf"
       assert_equal %w[B P Q S], board["agenda"].map { |row| row["patch"][0] }.uniq.sort
       assert_operator board["due_count"], :>, 0
-      assert_equal %w[278 ft²], Web::Board.new(Store::Property.all, Testing::TODAY).amount(patch("P-03")), "in the units of its own property"
+      assert_equal %w[278 ft²], Web::Today::Board.new(Store::Property.all, Testing::TODAY).amount(patch("P-03")), "in the units of its own property"
     end
   end
 end

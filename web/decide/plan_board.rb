@@ -1,0 +1,67 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Decide
+      # A solved season plan, ready for its page: sums, and where its drawing puts each week.
+      class PlanBoard
+        LEFT, WIDTH, TOP, ROW, BARS = 74.0, 526.0, 22, 17, 36
+        SHOWN = 40 # patches that are drawn; all are listed
+        Line = Struct.new(:code, :y, :open, :done)
+        Bar = Struct.new(:x, :given, :used)
+
+        attr_reader :answer
+
+        def initialize(answer)
+          @answer = answer
+        end
+
+        def items = answer[:items]
+        def weeks = answer[:weeks]
+        def patches = items.map { |item| item[:patch] }.uniq.size
+        def busy_weeks = items.map { |item| item[:week] }.uniq.size
+        def hours_given = answer[:week_hours].sum
+        def proved? = answer[:gap] < 0.0005
+
+        # {Monday => its items}
+        def by_week = items.group_by { |item| item[:week] }
+        def used(week) = items.select { |item| item[:week] == week }.sum { |item| item[:hours] }
+        def given(week) = answer[:week_hours][weeks.index(week)]
+
+        # A gain as a share of what is possible: "95 %".
+        def share(gain)
+          percent = answer[:bound].to_f.positive? ? 100 * gain / answer[:bound] : 0
+          percent.positive? && percent < 1 ? "under 1\u00A0%" : "#{percent.round}\u00A0%"
+        end
+
+        # The drawing: a line for each patch by its method, marks of the months, bars of hours.
+        def lines
+          @lines ||= items.group_by { |item| item.values_at(:patch, :method) }.first(SHOWN).each_with_index.map do |((patch, _), own), n|
+            Line.new(own.first[:code], TOP + (n * ROW), open_weeks(patch).map { |week| x(week) }, own.map { |item| x(weeks.index(item[:week])) })
+          end
+        end
+
+        def floor = TOP + (lines.size * ROW) + BARS + 12
+        def step = WIDTH / weeks.size
+
+        # [[x, "Jun"]] at the first week of each month, and of the plan.
+        def months
+          weeks.each_with_index.filter_map do |week, n|
+            date = Date.iso8601(week)
+            [x(n), date.strftime("%b")] if n.zero? || date.mday <= 7
+          end
+        end
+
+        def bars
+          most = [answer[:week_hours].max, 0.1].max
+          weeks.each_with_index.map { |week, n| Bar.new(x(n), *[given(week), used(week)].map { |hours| (BARS * hours / most).round(1) }) }
+        end
+
+        private
+
+        def x(week) = (LEFT + (week * step)).round(1)
+        def open_weeks(patch) = answer[:windows][patch.to_s.to_sym] || []
+      end
+    end
+  end
+end

@@ -1,0 +1,52 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Decide
+      # What to do to this patch: the bench, the methods, and where practitioners differ.
+      module Routes
+        def self.registered(app)
+          app.get "/decide" do
+            patch = patch_in_query || (params["plant"].to_s.empty? ? workable.unordered.order(:id).first : nil)
+            desk = Desk.new(params, patch, property, today, units)
+            show "decide/index", data: -> { Answers.bench(desk) }, desk:, patch:
+          end
+
+          methods(app)
+          schools(app)
+          app.register Rules, Courses, Priorities
+        end
+
+        def self.methods(app)
+          app.get "/decide/methods" do
+            show "decide/methods", data: -> { { methods: knowledge.methods_of_removal.values.map { |removal| Answers.removal(removal) } } }
+          end
+
+          app.get "/decide/methods/:key" do
+            removal = knowledge.methods_of_removal[params["key"]] || halt(404)
+            show "decide/method", data: -> { Answers.removal(removal) }, removal:
+          end
+        end
+
+        def self.schools(app)
+          app.get "/decide/schools" do
+            patch = params["patch"].to_s.empty? ? nil : patch_at(params["patch"])
+            form = Forms::Schools.of(property, patch, today)
+            show "decide/schools", data: -> {
+              { property: property.schools_kept.merge(herbicide: property.stance), patch: patch&.own_schools }
+            }, form:, patch:
+          end
+
+          app.post "/decide/schools" do
+            patch = params["patch"].to_s.empty? ? nil : patch_at(params["patch"])
+            form = Forms::Schools.new(params, units:, today:)
+            next go_to(patch ? "/decide?patch=#{patch.id}" : "/decide/schools", "Kept. The rules follow it from now on.") if form.store(property,
+                                                                                                                                        patch)
+
+            show "decide/schools", status: 422, form:, patch:
+          end
+        end
+      end
+    end
+  end
+end

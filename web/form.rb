@@ -1,0 +1,60 @@
+# frozen_string_literal: true
+
+require "dry/validation"
+
+module Thistle
+  module Web
+    # What a person typed, kept as typed, with a message beside each field that cannot be right.
+    # A form names its contract; `values` are read and checked, in the units that were typed.
+    class Form
+      # Rules that many forms share. Options: today, and seen_on where a record belongs to a patch.
+      class Contract < Dry::Validation::Contract
+        option :today
+        option :seen_on, default: -> {}
+
+        register_macro(:clock) do
+          key.failure("is not a clock of the tz database, such as America/Chicago") if value && !Core::Season::Clock.known?(value)
+        end
+
+        register_macro(:both_or_neither) do
+          given, missing = keys.partition { |name| values[name] }
+          key(missing.first).failure("is needed beside the other") if given.one?
+        end
+
+        register_macro(:day_of_record) do
+          next unless value
+
+          key.failure("is in the future: today is #{today.strftime("%-d %B %Y")}") if value > today
+          key.failure("is before the patch was first seen, #{seen_on.strftime("%-d %B %Y")}") if seen_on && value < seen_on
+        end
+      end
+
+      attr_reader :raw, :errors, :values, :units
+
+      # Values of a record as a person would type them: {"hours" => "3"}.
+      def self.typed(values) = values.compact.to_h { |name, value| [name.to_s, value.to_s.delete_suffix(".0")] }
+
+      def initialize(params, units:, today:, **context)
+        @units = units
+        @raw = params.to_h.transform_keys(&:to_s).select { |_, v| v.is_a?(String) }.transform_values { |v| v.strip.scrub }
+        result = self.class::Fields.new(today:, **context).call(@raw.reject { |_, v| v.empty? })
+        @values = result.to_h
+        @errors = result.errors.to_h.transform_values(&:first)
+        @values.each { |name, value| @errors[name] ||= "is past all numbers" if value.is_a?(Float) && value.infinite? }
+      end
+
+      def ok? = errors.empty?
+      def [](field) = raw[field.to_s]
+      def error(field) = errors[field.to_sym]
+
+      # The same form with one more complaint.
+      def failed(field, message)
+        errors[field] = message
+        self
+      end
+
+      # Typed quantity of a kind (Core::Units) in SI.
+      def si(field, kind) = units.to_si(kind, values[field])
+    end
+  end
+end

@@ -1,0 +1,57 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Identify
+      # What is it, and could it be something else?
+      module Routes
+        NOT_SEEN = "A patch is named by what was seen of it: on a day gone by, in its own region."
+
+        def self.registered(app)
+          bench(app)
+          plants(app)
+          app.register Reports, Practice
+        end
+
+        def self.bench(app)
+          app.get "/identify" do
+            patch = patch_in_query
+            desk = Desk.new(params, property, today)
+            show "identify/index", data: -> { Answers.identify(desk.key).merge(errors: desk.errors) }, desk:, patch:
+          end
+
+          app.post "/identify/observations" do
+            patch = patch_at(params["patch"])
+            desk = Desk.new(params, patch.property, today)
+            key = desk.key
+            raise Core::BadInput.new("Choose at least one thing that you saw.", field: :c) if key.observed.empty?
+            raise Core::BadInput.new(NOT_SEEN, field: :on) if desk.date > today || desk.elsewhere?
+
+            seen = Store::Observation.record(patch, key, note: params["note"])
+            go_to "/survey/patches/#{patch.id}", seen.settled ? "Settled: #{patch.plant.name}." : "Recorded, not settled. The plant stays standing."
+          end
+        end
+
+        def self.plants(app)
+          app.get "/identify/plants/:key" do
+            plant = knowledge.plants[params["key"]] || halt(404)
+            show "identify/plant", data: -> { Answers.plant(plant, site) }, plant:
+          end
+
+          app.post "/identify/plants/:key/watch" do
+            plant = knowledge.plants[params["key"]] || halt(404)
+            property.toggle_watch(plant)
+            go_to "/identify/plants/#{plant.key}", property.watched?(plant) ? "Watched for: reported before it is removed." : "No longer watched for."
+          end
+
+          app.get "/identify/duel/:left/:right" do
+            left, right = params.values_at("left", "right").map { |key| knowledge.plants[key] || halt(404) }
+            halt 404 if left == right
+            duel = Core::Identify::Duel.new(left, right)
+            show "identify/duel", data: -> { Answers.duel(duel) }, duel:
+          end
+        end
+      end
+    end
+  end
+end

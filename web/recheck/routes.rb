@@ -1,0 +1,78 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Recheck
+      # Did it work, when do we come back, when is it over?
+      module Routes
+        def self.registered(app)
+          app.get "/recheck" do
+            tasks = Store::Task.due(through: today + 400)
+            tasks = tasks.where(property_id: property.id) unless params["all"]
+            turns = Turns.new(tasks, params)
+            answer = -> {
+              go_on({ "all" => params["all"] && "1", "page" => turns.after }.compact) if turns.after
+              { total: turns.total, tasks: turns.rows.map { |t| Answers.task(t).merge(patch: t[:code]) } }
+            }
+            show "recheck/index", data: answer, turns:
+          end
+
+          app.get "/recheck/patches/:id" do
+            patch = patch_at(params["id"])
+            show "recheck/patch", data: -> { Answers.patch(patch) }, patch:, form: Routes.blank(params, units, today, patch)
+          end
+
+          app.post "/recheck/tasks" do
+            patch = patch_at(params["patch"])
+            visit = Forms::Visit.new(params, units:, today:)
+            next go_to("/survey/patches/#{patch.id}", "It will be asked for.") if visit.store(patch, site)
+
+            show "survey/patch", status: 422, patch:, form: Survey::Forms::Patch.of(patch, units), **Survey::Routes::UNCHANGED, visit:
+          end
+
+          Routes.by_hand(app, "made", "Made: it is off the list.") { |task, today| task.made(task.done_on ? nil : today) }
+          Routes.by_hand(app, "drop", "Taken back: nobody is asked to come.") { |task, _| task.dropped_at ? task.ask_again : task.drop }
+
+          app.post "/recheck/control" do
+            part "recheck/_control", patch: patch_at(params["patch"]), form: Routes.form(params, units, today, patch_at(params["patch"]))
+          end
+
+          app.post "/recheck/checks" do
+            patch = patch_at(params["patch"])
+            form = Routes.form(params, units, today, patch)
+            if (check = form.store(patch))
+              counts = check.live? || patch.shows?(check.checked_on)
+              idle = " Nothing would have shown on that day, so it does not count as a clean look." unless counts
+              next go_to("/survey/patches/#{patch.id}", "Check kept: #{patch.code} is #{patch.reload.state}.#{idle}")
+            end
+
+            show "recheck/patch", status: 422, patch:, form:
+          end
+        end
+
+        # What the one who asked says of a visit; pressed again, it is asked for again.
+        def self.by_hand(app, act, words, &change)
+          app.post "/recheck/tasks/:id/#{act}" do
+            task = Store::Task.by_hand[id: Whole.read(params["id"])] || halt(404)
+            patch_at(task.patch_id)
+            change[task, today]
+            offer_undo "/recheck/tasks/#{task.id}/#{act}"
+            go_to "/survey/patches/#{task.patch_id}", task.refresh.open? ? "It is asked for again." : words
+          end
+        end
+
+        def self.form(params, units, today, patch)
+          treated = patch.last_treatment&.stems_done
+          Forms::Check.new(params, units:, today:, seen_on: patch.seen_on, treated:)
+        end
+
+        # Filled in with what is known: nothing alive, and of seed what the calendar expects.
+        def self.blank(params, units, today, patch)
+          expected = patch.plant && Core::Recheck::SeedFall.expected(patch.property.site(today).calendar(patch.plant), today)
+          start = { "checked_on" => today.iso8601, "resprouts" => "0", "missed" => "0", "seedlings" => "0", "seed_fall" => expected }.compact
+          Forms::Check.new(start.merge(params.slice("resprouts", "missed", "seedlings")), units:, today:)
+        end
+      end
+    end
+  end
+end

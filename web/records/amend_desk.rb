@@ -1,0 +1,109 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Records
+      # A record as it is kept, to be corrected or taken back, with everything that it said before.
+      class AmendDesk
+        FORMS = { "treatment" => Work::Forms::Treatment, "check" => Recheck::Forms::Check, "observation" => Survey::Forms::Observation, "planting" => Replant::Forms::Planting }.freeze
+        TITLES = { "treatment" => "Work", "check" => "Check", "observation" => "Sight", "planting" => "Planting", "plan" => "Season plan" }.freeze
+        # What a version says, by column: the words for it. Columns that nobody typed are not among them.
+        SAID = { done_on: "day", checked_on: "day", seen_on: "day", method_key: "method", people: "who", crew_size: "people", hours: "hours each",
+                 plants_done: "plants", stems_done: "stems", area_m2: "area", active_key: "active ingredient", product_ml: "stock", mix_ml: "ready mix",
+                 applicator: "applicator", disposal: "where it went",
+                 seed_fall: "seed that year", resprouts: "alive", missed: "missed", seedlings: "seedlings",
+                 cover_class: "cover", cover_percent: "cover, %", plant_key: "plant", settled: "certain", infested_m2: "infested",
+                 density_m2: "on a square metre", height_cm: "height", plants: "plants", stems_by_size: "stems by size",
+                 stage: "stage", plugs: "plugs", seed_g: "seed",
+                 from_on: "from", to_on: "to", note: "note" }.freeze
+        QUANTITIES = { area_m2: :area, infested_m2: :area, product_ml: :volume, mix_ml: :volume, seed_g: :mass, height_cm: :depth }.freeze
+        # act: in words; rows: [[what, before, after]].
+        Version = Struct.new(:amendment, :act, :rows)
+
+        attr_reader :record, :form, :amend
+
+        def initialize(record, params, units, today)
+          @record, @params, @units, @today = record, params, units, today
+          @form = FORMS[kind]&.of(record, units, today)
+          @form&.errors&.clear
+          @amend = Forms::Amend.new({ "version" => version.to_s }, units:, today:)
+          @amend.errors.clear
+        end
+
+        def kind = record.kind
+        def title = TITLES.fetch(kind)
+        def patch = record.respond_to?(:patch) ? record.patch : nil
+        def version = @version ||= record.amended
+        def address = record.amend_address
+
+        # What it says: [[what, value]].
+        def told = SAID.filter_map { |column, words| [words, said(column, record[column])] if record.values.key?(column) && !record[column].nil? }
+
+        # The latest first.
+        def versions
+          after = record.values
+          record.amendments.reverse.map do |amendment|
+            before = amendment.values_before
+            rows = SAID.filter_map { |column, words| [words, said(column, before[column]), said(column, after[column])] if before.key?(column) }
+            after = before
+            Version.new(amendment, Store::Amendment::ACTS.fetch(amendment.act), rows.reject { |_, was, is| was == is })
+          end
+        end
+
+        # True when it is kept; else the forms hold the complaints. Raises Outdated when someone else was first.
+        def correct
+          before = form.columns
+          @form = FORMS.fetch(kind).new(@params, units: @units, today: @today, **limits)
+          read(reasoned: true)
+          changed = form.ok? ? form.columns.reject { |column, value| before[column] == value } : {}
+          form.failed(:base, "Nothing is different from what is kept.") if form.ok? && changed.empty?
+          return false unless form.ok? && amend.ok?
+
+          record.correct(**amend.values, **changed)
+          true
+        end
+
+        # Someone else was first: both versions are shown, and what was typed is kept.
+        def outdated
+          record.refresh
+          @version = record.amended
+          amend.failed(:base, "Someone else corrected it or took it back meanwhile. Look at what it says now; what you typed is still here.")
+          amend.raw["version"] = version.to_s
+        end
+
+        def take_back = read(reasoned: true) && record.take_back(**amend.values)
+        def bring_back = read(reasoned: false) && record.bring_back(**amend.values)
+
+        def to_h
+          { kind:, id: record.id, taken_back: record.taken_back?, version:, values: record.values.slice(*SAID.keys),
+            versions: record.amendments.reverse.map do |one|
+              { act: one.act, person: one.person, reason: one.reason, at: one.created_at, was: one.values_before.slice(*SAID.keys) }
+            end }
+        end
+
+        private
+
+        def read(reasoned:)
+          @amend = Forms::Amend.new(@params, units: @units, today: @today, reasoned:)
+          amend.ok?
+        end
+
+        # Work, looks and plantings are never before the patch was seen; a sight may say that it was seen before.
+        def limits = patch && kind != "observation" ? { seen_on: patch.seen_on } : {}
+
+        def said(column, value)
+          return "–" if value.nil?
+          return @units.public_send(QUANTITIES[column], value) if QUANTITIES.key?(column)
+
+          case column
+          when :method_key then Core::Knowledge.shipped.removal(value).name
+          when :plant_key then Core::Knowledge.shipped.plant(value).name
+          when :cover_class then "#{Core::Survey::Cover.class_of(value).label} cover"
+          when :settled then value ? "yes" : "no"
+          else value.to_s
+          end
+        end
+      end
+    end
+  end
+end

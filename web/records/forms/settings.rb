@@ -1,0 +1,35 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Records
+      module Forms
+        # How a property is kept: units, stance on herbicide, who is licensed.
+        class Settings < Form
+          class Fields < Form::Contract
+            params do
+              required(:name).filled(:string, max_size?: 120)
+              required(:units).filled(:string, included_in?: Core::Units::SYSTEMS)
+              required(:stance).filled(:string, included_in?: Core::Decide::Choices::STANCES.keys)
+              required(:texture).filled(:string, included_in?: Core::Knowledge.shipped.soils.keys)
+              optional(:region).filled(:string, included_in?: Core::Identify::Regions::NAMES.keys)
+              optional(:licensed).filled(:bool)
+              optional(:aquatic_label).filled(:bool)
+              optional(:fire_adapted).filled(:bool)
+              optional(:keep_copies_days).filled(:integer, gteq?: 0, lteq?: 3650)
+            end
+          end
+
+          # A box that is not ticked is a no; a region that is not chosen is none.
+          def store(property)
+            return false unless ok?
+
+            property.update(licensed: false, aquatic_label: false, fire_adapted: false, region: nil, **values.except(:keep_copies_days))
+            Store::Setting.write("keep_copies_days", values[:keep_copies_days].to_s) if values[:keep_copies_days]
+            true
+          end
+        end
+      end
+    end
+  end
+end

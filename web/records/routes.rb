@@ -1,0 +1,44 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Records
+      # The timeline of a property, and how the property is kept.
+      module Routes
+        def self.registered(app)
+          app.get "/records" do
+            timeline = Timeline.new(property, before: day_in_query("before"))
+            show "records/index", data: -> { timeline.to_h.tap { go_on("before" => timeline.more) if timeline.more } }, timeline:,
+                                  form: Routes.form(property, today)
+          end
+
+          app.get "/records/properties/new" do
+            show "records/property", form: Form::Blank.new
+          end
+
+          app.post "/records/properties" do
+            form = Forms::Property.new(params, units:, today:)
+            made = form.store or next show("records/property", status: 422, form:)
+            session[:property] = made.id
+            go_to "/season", "#{made.name} has begun. Draw its boundary in Survey; bring its weather under Weather and soil."
+          end
+
+          app.post "/records/settings" do
+            form = Forms::Settings.new(params, units:, today:)
+            next go_to("/records", "#{property.name} is kept as you said.") if form.store(property)
+
+            show "records/index", status: 422, timeline: Timeline.new(property), form:
+          end
+          app.register Amendments
+        end
+
+        def self.form(property, today)
+          typed = property.values.slice(:name, :units, :stance, :texture, :region).compact.transform_values(&:to_s)
+          ticks = property.values.slice(:licensed, :aquatic_label, :fire_adapted).transform_values(&:to_s)
+          copies = { keep_copies_days: Store::Backup.kept_days.to_s }
+          Forms::Settings.new({ **typed, **ticks, **copies }, units: property.measures, today:)
+        end
+      end
+    end
+  end
+end

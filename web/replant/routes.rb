@@ -1,0 +1,25 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Replant
+      # What goes back?
+      module Routes
+        def self.registered(app)
+          app.get "/replant" do
+            patch = patch_in_query
+            desk = Desk.new(params, patch, units, site, (patch&.property || property).region)
+            show "replant/index", data: -> { Answers.replant(desk.shortlist, desk.sowing) }, desk:, patch:
+          end
+
+          app.post "/replant/plantings" do
+            patch = patch_at(params["patch"])
+            desk = Desk.new(params, patch, units, site, (patch&.property || property).region)
+            planting = desk.plan(patch)
+            go_to "/survey/patches/#{patch.id}", "#{planting.native.name} is planned for #{day(planting.from_on)}."
+          end
+        end
+      end
+    end
+  end
+end

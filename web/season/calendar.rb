@@ -1,0 +1,116 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Season
+      # A property's calendar: windows of the plants on it, ripe seed, what is due, and the best hours for each kind of work.
+      class Calendar
+        AHEAD = 400 # days of tasks
+        MOST = 400 # visits that stand in it one by one
+        DAYS = 2 # best days for each kind of work
+        Entry = Formats::Ics::Entry
+
+        attr_reader :property
+
+        def initialize(property, today)
+          @property, @today = property, today
+        end
+
+        def entries = @entries ||= windows + seeds + tasks + planned + hours
+
+        def to_ics
+          Formats::Ics.write(entries, name: property.name, zone: property.clock.name, stamp: Time.now.utc)
+        end
+
+        # {kind => number of entries}
+        def counts = entries.map(&:kind).tally
+
+        def to_h
+          { property: property.name, zone: property.clock.name,
+            entries: entries.map { |e| { uid: e.uid, kind: e.kind, title: e.title, from: e.from, to: e.to, text: e.text } } }
+        end
+
+        private
+
+        def site = property.site(@today)
+        def desk = @desk ||= Desk.new(property, site, @today)
+        def cards = desk.here.empty? ? [] : desk.cards
+        def year = site.year.start.year
+
+        def windows
+          cards.flat_map do |card|
+            card.windows.select { |removal, _| removal.removes? || removal.is?(:freeing) }.flat_map do |removal, spans|
+              spans.reject { |w| w.opens.nil? && w.closes.nil? }.each_with_index.map { |w, n| window(card.plant, removal, w, n) }
+            end
+          end
+        end
+
+        def window(plant, removal, window, at)
+          held = window.held
+          text = [window.opens && "Before: #{said_reason(window.opens)}", window.closes && "After: #{said_reason(window.closes)}",
+                  held && "#{held.days} of #{held.of} days were fit, median of #{held.years} years."].compact.join("\n")
+          entry("window-#{plant.key}-#{removal.key}-#{year}-#{at}", kind: "Windows", title: "#{plant.name}: #{removal.name}", text:,
+                                                                    from: window.from, to: window.to)
+        end
+
+        def seeds
+          cards.flat_map do |card|
+            card.calendar.phenophases(site.year).select { |span| span.phase == :ripe_seed }.each_with_index.map do |span, n|
+              entry("seed-#{card.plant.key}-#{year}-#{n}", kind: "Seed", title: "#{card.plant.name}: ripe seed", from: span.from, to: span.to,
+                                                           text: "Seed likely ripens between #{said(span.early)} and #{said(span.late)}.")
+            end
+          end
+        end
+
+        def tasks
+          due = Store::Task.due(through: @today + AHEAD).where(property_id: property.id)
+          soon = due.limit(MOST).all
+          each = soon.map do |task|
+            plant = task[:plant_key] && Core::Knowledge.shipped.plant(task[:plant_key]).name
+            title = "#{Store::Task::KINDS[task.kind]} #{[task[:code], plant].compact.join(", ")}"
+            entry("task-#{task.id}", kind: "Tasks", title:, text: task.reason, from: task.due_on, to: task.due_on)
+          end
+          soon.size < MOST ? each : each + together(due, soon.last.due_on)
+        end
+
+        # Past as many as a calendar can show, a day's visits are one entry.
+        def together(due, after)
+          due.unordered.where(Sequel[:tasks][:due_on] > after).from_self.group_and_count(:due_on).order(:due_on).all.map do |row|
+            day = row[:due_on]
+            entry("tasks-#{day}", kind: "Tasks", title: "#{row[:count]} visits", text: "Recheck lists them.", from: day, to: day)
+          end
+        end
+
+        # Weeks of the season plan.
+        def planned
+          plan = Store::SeasonPlan.current(property) or return []
+
+          plan.answered[:items].map do |item|
+            monday = Date.iso8601(item[:week])
+            removal = Core::Knowledge.shipped.removal(item[:method])
+            entry("plan-#{item[:patch]}-#{item[:week]}", kind: "Planned", title: "#{item[:code]}: #{removal.name.downcase}",
+                                                         from: monday, to: monday + 6,
+                                                         text: "#{item[:hours].round(1)} crew hours by the season plan. The day itself decides.")
+          end
+        end
+
+        # The longest fit stretch of the best days ahead.
+        def hours
+          Core::Knowledge.shipped.fits.keys.flat_map do |key|
+            fit = site.fit(key, property.label_limits)
+            fit.best_days.first(DAYS).map do |date, stretch|
+              entry("fit-#{key}-#{date}", kind: "Work days", title: "#{fit.limits.label}: good hours",
+                                          from: [date, stretch.from], to: [date, stretch.to],
+                                          text: "By the forecast of #{said(@today)}. The label, the sky and the soil have the last word.")
+            end
+          end
+        end
+
+        def entry(uid, **fields) = Entry.new(uid: "#{uid}-#{property.id}@nimble-thistle", place: property.name, **fields)
+
+        def said_reason(reason) = reason.said(property.measures)
+        def said(date) = date.strftime("%-d %B")
+      end
+    end
+  end
+end

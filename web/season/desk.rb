@@ -1,0 +1,83 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Season
+      # The year of a property: its marks, and for each plant there its phases and when each method is right.
+      class Desk
+        Card = Struct.new(:plant, :calendar, :windows) do
+          # Its own, however alike: what was drawn of it is kept by it.
+          def hash = object_id
+          def eql?(other) = equal?(other)
+        end
+        SHOWN = 24 # plants with their windows on one page; the rest are listed
+
+        attr_reader :property, :site, :today
+
+        def initialize(property, site, today, all: false)
+          @property, @site, @today, @all = property, site, today, all
+        end
+
+        def all? = @all
+        def year = site.year
+
+        # The property's plants, else the library's invaders.
+        def plants = @plants ||= @all || here.empty? ? Core::Knowledge.shipped.invaders.sort_by(&:name) : here
+
+        # The invaders mapped here.
+        def here = @here ||= property.plants.select(&:invasive?)
+
+        # [Card], those with work that closes soonest first.
+        def cards
+          @cards ||= Page::KEPT.fetch([:cards, site, choices(plants.first), plants.map(&:key)]) do
+            plants.map { |plant| card(plant) }.sort_by { |card| [closing(card), card.plant.name] }
+          end
+        end
+
+        # What the season asks of ground where nothing else stands against a method: the windows are the year's, not a patch's.
+        def choices(plant)
+          property.choices(plant, today, natives_near: true, water_m: plant.aquatic? ? 0.0 : 1000.0)
+        end
+
+        # The rows of its drawing: phases, then when each method that takes it out is right.
+        def rows(card)
+          windows = card.windows.select { |removal, spans| spans.any? && (removal.removes? || removal.is?(:freeing)) }
+          YearRows.phases(card.calendar.phenophases(year)) + windows.map { |removal, spans| YearRows.row(removal, spans) }
+        end
+
+        # {:hand, :herbicide => [[from, to]]}: when any method that takes plants out is right, run together.
+        def lanes(card)
+          removing = card.windows.select { |removal, _| removal.removes? }
+          removing.group_by { |removal, _| removal.herbicide? ? :herbicide : :hand }.transform_values { |rows| joined(rows.flat_map(&:last)) }
+        end
+
+        def to_h
+          { climate: site.climate.key, weather_from: property.feed,
+            plants: cards.to_h { |card| [card.plant.key, told(card)] } }
+        end
+
+        private
+
+        def told(card) = { phases: Answers.phases(card.calendar.phenophases(year)), windows: Answers.windows(card.windows) }
+
+        def joined(windows)
+          windows.map { |w| [w.from, w.to] }.sort.each_with_object([]) do |(from, to), all|
+            all.any? && from <= all.last[1] + 1 ? all.last[1] = [all.last[1], to].max : all << [from, to]
+          end
+        end
+
+        def card(plant)
+          bench = Core::Decide::Bench.new(choices(plant), site)
+          removals = bench.named.select { |removal| removal.removes? || removal.is?(:freeing, :seed_stop) }
+          Card.new(plant, choices(plant).calendar(site), removals.to_h { |removal| [removal, bench.windows(removal)] })
+        end
+
+        # Days until the next window shuts that is open today; far off for none.
+        def closing(card)
+          ends = card.windows.values.flatten.select { |w| today.between?(w.from, w.to) && w.closes }.map { |w| (w.to - today).to_i }
+          ends.min || 999
+        end
+      end
+    end
+  end
+end

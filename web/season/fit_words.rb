@@ -1,0 +1,75 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Season
+      # How limits of the weather are said.
+      module FitWords
+        AIR = { wind: "wind", gust: "gusts", temperature: "temperature", delta_t: "Delta T" }.freeze
+        PLAIN = { dark: "dark", inversion: "an inversion may hold drift near the ground", wet_leaf: "leaves or bark are wet", raining: "rain" }.freeze
+
+        # What stands against an hour: "wind 19 km/h, over 16 km/h".
+        def said_against(against)
+          case against.key
+          when :soil then "soil #{against.value}"
+          when :rain_coming then "#{against.unknown ? "the forecast ends" : "rain"} within #{number(against.limit)} h"
+          when *AIR.keys then out_of_range(against)
+          else against.unknown ? "rain not known" : PLAIN.fetch(against.key)
+          end
+        end
+
+        def out_of_range(against)
+          name = AIR.fetch(against.key)
+          return "#{name} not known" if against.unknown
+
+          low, high = against.limit.is_a?(Hash) ? against.limit.values_at("low", "high") : [nil, against.limit]
+          over = low.nil? || against.value > high
+          "#{name} #{measure(against.key, against.value)}, #{over ? "over" : "under"} #{measure(against.key, over ? high : low)}"
+        end
+
+        def measure(key, value)
+          case key
+          when :temperature then units.temperature(value)
+          when :delta_t then units.difference(value)
+          else units.wind(value)
+          end
+        end
+
+        # A kind of work's limits in a sentence or two.
+        def said_limits(limits)
+          air = %i[wind temperature delta_t].filter_map do |key|
+            low, high = limits[key]&.values_at("low", "high")
+            "#{AIR[key]} #{measure(key, low)} to #{measure(key, high)}" if high
+          end
+          hours = { rainfast_h: "without rain after", dry_h: "without rain or dew before" }.select { |key, _| limits[key] }
+          hours = hours.map { |key, words| "#{number(limits[key])} h #{words}" }
+          plain = { still_air: "no inversion", calm_water: "no rain on the water", daylight: "daylight" }.select { |key, _| limits[key] }.values
+          ["soil #{limits.soil.join(" or ")}", *air, *(limits.gust && ["gusts up to #{units.wind(limits.gust)}"]), *hours, *plain].join(", ")
+        end
+
+        # One or two words, for a table.
+        def said_shortly(against)
+          { dark: "dark", soil: "soil #{against.value}", wind: against.unknown ? "wind?" : "wind", gust: "gusts", temperature: "temperature",
+            delta_t: "dry air", inversion: "inversion", raining: "rain", wet_leaf: "wet leaf", rain_coming: "rain soon" }.fetch(against.key)
+        end
+
+        def short_range(stretch)
+          return "#{stretch.from}–#{stretch.to} h" unless units.us?
+
+          "#{twelve(stretch.from)}–#{twelve(stretch.to)}".delete(" ")
+        end
+
+        # "7 to 12", hours on the clock.
+        def clock_range(stretch) = "#{clock(stretch.from)} to #{clock(stretch.to)}"
+        def clock(hour) = units.us? ? twelve(hour) : format("%d:00", hour)
+        def twelve(hour) = "#{((hour - 1) % 12) + 1} #{hour % 24 < 12 ? "am" : "pm"}"
+
+        # Hours alike, run together: [[from, to, [Against]]] of one day.
+        def runs_of(hours)
+          hours.slice_when { |a, b| a.against.map(&:key) != b.against.map(&:key) }
+               .map { |run| [run.first.hour.at, run.last.hour.at + 1, run.max_by { |said| said.against.size }.against] }
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,141 @@
+# frozen_string_literal: true
+
+require "tmpdir"
+
+module Thistle
+  module Web
+    module Survey
+      # A property's patches as a file for someone else's program.
+      class Export
+        KINDS = { "geojson" => ["GeoJSON", "application/geo+json"], "kml" => ["KML", "application/vnd.google-earth.kml+xml"],
+                  "kmz" => ["KMZ", "application/vnd.google-earth.kmz"], "gpx" => ["GPX", "application/gpx+xml"],
+                  "csv" => ["CSV, with well-known text", "text/csv"],
+                  "zip" => ["Darwin Core archive, absences too", "application/zip"], "gpkg" => ["GeoPackage", "application/geopackage+sqlite3"] }.freeze
+
+        def initialize(property, kind)
+          @property, @kind = property, kind
+        end
+
+        PAGE = 500 # patches in memory at a time
+        ZONE = { kind: String, name: String, keep_m: Float }.freeze
+
+        def media = KINDS.fetch(@kind).last
+        def filename = "#{@property.name.downcase.gsub(/[^a-z0-9]+/, "-")}.#{@kind}"
+
+        # The file, piece by piece, as a Rack body: however many patches, no more than some hundred are in memory, and who goes
+        # away stops it.
+        def each(&)
+          out = Outlet.new(&)
+          case @kind
+          when "geojson" then Formats::GeoJSON.write(features, out)
+          when "kml" then Formats::KML.write(features, out, title: @property.name)
+          when "gpx" then Formats::GPX.write(features, out, title: @property.name)
+          when "csv" then Formats::Table.write(features, out, keys: Core::Survey::Columns::WRITTEN.keys)
+          else packed(&)
+          end
+          out.flush
+        end
+
+        def bytes = enum_for(:each).inject(+"".b) { |all, piece| all << piece.b }
+
+        private
+
+        # What a writer says, handed on in pieces that are worth sending.
+        class Outlet
+          LEAST = 32 * 1024
+
+          def initialize(&take)
+            @take, @kept = take, +""
+          end
+
+          def <<(text)
+            @kept << text
+            flush if @kept.bytesize >= LEAST
+            self
+          end
+
+          def flush
+            @take.call(@kept) unless @kept.empty?
+            @kept = +""
+          end
+        end
+        private_constant :Outlet
+
+        # Kinds that are made as a file first, which is gone once it is sent.
+        def packed
+          Dir.mktmpdir("thistle") do |folder|
+            path = File.join(folder, filename)
+            make(path)
+            File.open(path, "rb") do |file|
+              while (piece = file.read(256 * 1024))
+                yield piece
+              end
+            end
+          end
+        end
+
+        def make(path)
+          case @kind
+          when "kmz" then Formats::Archive.pack(path, "doc.kml" => ->(out) { Formats::KML.write(features, out, title: @property.name) })
+          when "zip" then Formats::DarwinCore.archive(occurrences, path, title: @property.name)
+          when "gpkg" then Formats::Geopackage.write({ "patches" => [features, Core::Survey::Columns::WRITTEN], "zones" => [zones, ZONE] }, path)
+          end
+        end
+
+        # Patches in the order of their ids, a page at a time.
+        def patches
+          Enumerator.new do |all|
+            last = 0
+            until (page = @property.live_patches.unordered.where(Sequel[:id] > last).order(:id).limit(PAGE).all).empty?
+              page.each { |patch| all << patch }
+              last = page.last.id
+            end
+          end
+        end
+
+        def features
+          patches.lazy.map { |patch| { name: patch.code, shape: patch.shape, properties: Core::Survey::Columns.of(patch).compact } }
+        end
+
+        def zones
+          @property.zones.map { |zone| { shape: zone.shape, properties: { kind: zone.kind, name: zone.name, keep_m: zone.distance_kept.to_f } } }
+        end
+
+        def occurrences
+          patches.lazy.map { |patch| present(patch) } + @property.searches.flat_map { |search| search.absences.map { |key| absent(search, key) } }
+        end
+
+        def present(patch)
+          named(patch.plant).merge(
+            "occurrenceID" => "urn:thistle:patch:#{patch.code}", "eventDate" => patch.seen_on, "occurrenceStatus" => "present",
+            "identificationVerificationStatus" => patch.settled? ? "verified" : "unverified", **placed(patch.shape),
+            "organismQuantity" => patch.plants || patch.stems,
+            "organismQuantityType" => patch.plants ? "individuals" : patch.stems && "stems", "dynamicProperties" => JSON.generate(Core::Survey::Columns.of(patch).compact),
+            "occurrenceRemarks" => patch.note
+          )
+        end
+
+        def absent(search, key)
+          plant = Core::Knowledge.shipped.plant(key)
+          named(plant).merge(
+            "dynamicProperties" => JSON.generate(plant: plant.name, seen_on: search.searched_on),
+            "occurrenceID" => "urn:thistle:search:#{search.id}:#{key}", "eventDate" => search.searched_on, "occurrenceStatus" => "absent",
+            "recordedBy" => search.people, **placed(search.seen_ground),
+            "samplingProtocol" => search.sight_m ? "walk, #{search.sight_m.round} m in sight" : "area searched",
+            "samplingEffort" => [search.length_m && "#{search.length_m.round} m", "#{search.area_m2.round} m2 searched"].compact.join(", ")
+          )
+        end
+
+        def named(plant)
+          { "basisOfRecord" => "HumanObservation", "scientificName" => plant&.scientific, "family" => plant&.family, "vernacularName" => plant&.name }
+        end
+
+        def placed(shape)
+          lon, lat = shape.centre
+          { "decimalLatitude" => lat.round(7), "decimalLongitude" => lon.round(7), "geodeticDatum" => "WGS84", "footprintSRS" => "EPSG:4326",
+            "footprintWKT" => Formats::Table.wkt(shape.published) }
+        end
+      end
+    end
+  end
+end

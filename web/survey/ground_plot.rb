@@ -1,0 +1,72 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Survey
+      # A property's ground laid out in pixels for plots/ground.erb: equirectangular about the middle,
+      # which at a property's size is true to a pixel.
+      class GroundPlot
+        Drawn = Core::Value.define(:id, :code, :title, :state, :hue, :x, :y, :path, :label, :focus)
+        WIDTH = 610.0
+        MARGIN = 24.0
+        ORDER = %w[boundary contour water trail building].freeze
+
+        attr_reader :patches, :zones, :width
+
+        def initialize(property, patches, bounds: nil, focus: nil, width: WIDTH)
+          @width = width
+          @west, @south, @east, @north = bounds || property.bounds
+          @metres = 111_320 * Math.cos((@south + @north) / 2 * Math::PI / 180)
+          drawn = property.zones.select { |zone| ORDER.include?(zone.kind) }.map { |zone| [zone.kind, zone.shape] } + contours(property)
+          @zones = drawn.sort_by { |kind, _| ORDER.index(kind) }.map { |kind, shape| ["#{kind} #{shape.kind}", path(shape.geometry)] }
+          @patches = place(patches, focus)
+        end
+
+        def height = @height ||= (((@north - @south) * 111_132 * scale) + (2 * MARGIN)).round.clamp(200, 520)
+
+        # Pixels a metre.
+        def scale = @scale ||= [(width - (2 * MARGIN)) / ((@east - @west) * @metres), 430 / ((@north - @south) * 111_132)].min
+        def scale_m = [10, 20, 50, 100, 200, 500, 1000, 2000].select { |m| m * scale <= 140 }.max || 10
+        def scale_px = (scale_m * scale).round(1)
+        def scale_label(units) = units.us? ? "#{(scale_m / 0.3048).round} ft" : "#{scale_m} m"
+
+        private
+
+        def contours(property)
+          layer = Store::Layer.heights(property)
+          layer ? Layering.contours(layer).map { |_, line| ["contour", line] } : []
+        end
+
+        def place(patches, focus)
+          taken = []
+          patches.map do |patch|
+            shape = patch.shape
+            x, y = point(*shape.centre)
+            free = taken.none? { |ox, oy| (ox - x).abs < 58 && (oy - y).abs < 15 }
+            taken << [x, y] if free
+            Drawn.new(id: patch.id, code: patch.code, title: "#{patch.plant&.name || "Not named"}, #{patch.code}, #{patch.state}",
+                      state: patch.state, hue: Words::STATE_HUES.fetch(patch.state), x:, y:, label: free || patch.id == focus,
+                      path: shape.kind == "point" ? nil : path(shape.geometry), focus: patch.id == focus)
+          end
+        end
+
+        # Everything is centred; what is narrower than the frame gets the same air on both sides.
+        def point(lon, lat)
+          middle = [(@west + @east) / 2, (@south + @north) / 2]
+          [((width / 2) + ((lon - middle[0]) * @metres * scale)).round(1), ((height / 2) - ((lat - middle[1]) * 111_132 * scale)).round(1)]
+        end
+
+        def path(geometry)
+          kind = geometry["type"]
+          lines = case kind
+                  when "Polygon", "MultiLineString" then geometry["coordinates"]
+                  when "MultiPolygon" then geometry["coordinates"].flatten(1)
+                  when "LineString" then [geometry["coordinates"]]
+                  else []
+                  end
+          lines.map { |line| "M#{line.map { |lon, lat| point(lon, lat).join(" ") }.join("L")}#{"Z" if kind.end_with?("Polygon")}" }.join
+        end
+      end
+    end
+  end
+end

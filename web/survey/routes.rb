@@ -1,0 +1,130 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Survey
+      # Where is it, how much, what is around it? The map, its patches, their shapes.
+      module Routes
+        UNCHANGED = { again: nil, reshape: nil, act: nil, visit: nil }.freeze # forms of a patch's page that nobody has sent
+
+        def self.registered(app)
+          pages(app)
+          data(app)
+          changes(app)
+          shapes(app)
+          app.register Ground, Walks, Exchange
+        end
+
+        def self.pages(app)
+          app.get "/survey" do
+            show "survey/index", data: -> { paged(property.live_patches.for_answers) { |one| Answers.patch(one) } }, form: Forms::Patch.blank(today).with(drawn_before)
+          end
+
+          app.get "/survey/patches/:id" do
+            patch = patch_at(params["id"])
+            show "survey/patch", data: -> { Answers.patch(patch) }, patch:, form: Forms::Patch.of(patch, units), **UNCHANGED
+          end
+
+          app.get "/survey/totals" do
+            totals = Store::Totals.new(property)
+            show "survey/totals", data: -> { Answers.totals(totals, today) }, totals:
+          end
+
+          app.get "/survey/site-map" do
+            show "survey/site_map", map: SiteMap.new(property, today)
+          end
+
+          app.get "/survey/site-map.svg" do
+            content_type "image/svg+xml"
+            plot "site_map", map: SiteMap.new(property, today), alone: true
+          end
+        end
+
+        def self.data(app)
+          # Patches in the box; those whose extent also meets the box `seen` are left out, since the map has them.
+          app.get "/survey/features" do
+            content_type "application/geo+json"
+            box, seen = %w[bbox seen].map { |name| Store::InView.box(params[name]) }
+            halt 422, JSON.generate(error: "bbox is west,south,east,north") unless box
+            Store::InView.new(property.id, box, seen:).json
+          end
+
+          app.get "/survey/ground" do
+            content_type "application/geo+json"
+            kept = property.zones.filter_map do |zone|
+              zone.kept_ground && { shape: zone.kept_ground, properties: { kind: "kept", name: zone.label } }
+            end
+            Formats::GeoJSON.write(kept + property.zones.map { |zone| { shape: zone.shape, properties: { kind: zone.kind, name: zone.name } } })
+          end
+
+          app.get "/survey/list" do
+            part "survey/_list", list: PatchList.new(property, params)
+          end
+
+          app.post "/survey/measure" do
+            part "survey/_measure", measure: Measure.new(params, units, property)
+          end
+        end
+
+        def self.changes(app)
+          app.post "/survey/patches" do
+            form = Forms::Patch.new(params, units:, today:)
+            patch = form.add_to(property)
+            next show("survey/index", status: 422, form:) unless patch
+
+            go_to "/survey/patches/#{patch.id}", "#{patch.code} is on the map."
+          end
+
+          app.put "/survey/patches/:id" do
+            patch = patch_at(params["id"])
+            form = Forms::Patch.new(params, units:, today:)
+            next go_to("/survey/patches/#{patch.id}", "#{patch.code} changed.") if form.change(patch)
+
+            show "survey/patch", status: form.outdated? ? 409 : 422, patch: patch_at(params["id"]), form:, **UNCHANGED
+          end
+
+          app.delete "/survey/patches/:id" do
+            patch = patch_at(params["id"])
+            Store::Change.keep([patch], "#{patch.code} taken off the map") { patch.update(deleted_at: Time.now.utc) }
+            offer_undo
+            go_to "/survey", "#{patch.code} was taken off the map."
+          end
+
+          app.post "/survey/changes/:id/undo" do
+            change = Store::Change.undoable[id: Whole.read(params["id"])] || halt(404)
+            change.take_back
+            patch = Store::Patch.live[id: change.patch_id]
+            go_to patch ? "/survey/patches/#{patch.id}" : "/survey", "Undone: #{change.label}."
+          end
+        end
+
+        # What one can do to a patch's ground; each answers with a way back.
+        def self.shapes(app)
+          app.post "/survey/patches/:id/again" do
+            patch = patch_at(params["id"])
+            again = Forms::Again.new(params, units:, today:, seen_on: patch.seen_on)
+            next show("survey/patch", status: 422, patch:, form: Forms::Patch.of(patch, units), **UNCHANGED, again:) unless again.store(patch)
+
+            offer_undo
+            go_to "/survey/patches/#{patch.id}", "#{patch.code} as it was on #{full_day(again.values[:seen_on])}."
+          end
+
+          { "split" => :split, "cut-off" => :cut_off, "merge" => :merge }.each do |path, act|
+            app.post "/survey/patches/:id/#{path}" do
+              patch = patch_at(params["id"])
+              reshape = Forms::Reshape.new(params, units:, today:, seen_on: patch.seen_on)
+              said = reshape.public_send(act, patch)
+              unless said
+                next show("survey/patch", status: 422, patch: patch_at(params["id"]), form: Forms::Patch.of(patch, units), **UNCHANGED, reshape:,
+                                          act:)
+              end
+
+              offer_undo
+              go_to "/survey/patches/#{reshape.goes_to}", said
+            end
+          end
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,122 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Survey
+      module Routes
+        # Zones and base layers.
+        module Ground
+          def self.registered(app)
+            zones(app)
+            layers(app)
+            layer_files(app)
+          end
+
+          def self.zones(app)
+            app.get "/survey/zones" do
+              show "survey/zones", data: -> { property.zones.map { |zone| Answers.zone(zone) } }, form: Forms::Zone.blank(today)
+            end
+
+            app.post "/survey/zones" do
+              form = Forms::Zone.new(params, units:, today:)
+              zone = form.store(property)
+              next show("survey/zones", status: 422, form:) unless zone
+
+              go_to "/survey/zones", "#{zone.heading} is on the map; every patch near it knows."
+            end
+
+            app.delete "/survey/zones/:id" do
+              zone = zone_at(params["id"])
+              zone.take_off
+              offer_undo "/survey/zones/#{zone.id}/undo"
+              go_to "/survey/zones", "#{zone.heading} was taken off the map."
+            end
+
+            app.post "/survey/zones/:id/undo" do
+              zone = zone_at(params["id"])
+              zone.bring_back
+              go_to "/survey/zones", "#{zone.heading} is back."
+            end
+          end
+
+          def self.layers(app)
+            app.get "/survey/layers" do
+              show "survey/layers", data: -> { property.layers_dataset.live.map { |layer| Answers.layer(layer) } }, form: Form::Blank.new
+            end
+
+            app.post "/survey/layers" do
+              layer = Layering.take(property, params)
+              go_to "/survey/layers", "#{layer.name} is on the map."
+            rescue Core::BadInput => e
+              show "survey/layers", status: 422, form: Form::Blank.new(params).failed(e.field, e.message)
+            end
+
+            app.post "/survey/layers/:id/shown" do
+              layer_at(params["id"]).update(shown: params["shown"] == "yes")
+              go_to "/survey/layers"
+            end
+
+            app.delete "/survey/layers/:id" do
+              layer = layer_at(params["id"])
+              layer.take_off
+              offer_undo "/survey/layers/#{layer.id}/undo"
+              go_to "/survey/layers", "#{layer.name} was taken off."
+            end
+
+            app.post "/survey/layers/:id/undo" do
+              layer = Store::Layer[id: Whole.read(params["id"])] || halt(404)
+              layer.bring_back
+              go_to "/survey/layers", "#{layer.name} is back."
+            end
+
+            app.post "/survey/tiles" do
+              address = params["tile_url"].to_s.strip
+              raise Core::BadInput.new("A tile address begins with https:// and holds {z}, {x} and {y}.", field: :tile_url) unless
+                address.empty? || (address.match?(%r{\Ahttps://[\w.-]+(:\d+)?/\S*\z}) && %w[{z} {x} {y}].all? { |mark| address.include?(mark) })
+
+              property.update(tile_url: address.empty? ? nil : address)
+              go_to "/survey/layers",
+                    address.empty? ? "No outside tiles." : "Tiles come from that address from now on, and it learns what ground you look at."
+            rescue Core::BadInput => e
+              show "survey/layers", status: 422, form: Form::Blank.new(params).failed(e.field, e.message)
+            end
+          end
+
+          def self.layer_files(app)
+            app.get "/survey/layers/:id/lines" do
+              content_type "application/geo+json"
+              Layering.lines(layer_at(params["id"]))
+            end
+
+            app.get "/survey/layers/:id/shade" do
+              layer = layer_at(params["id"])
+              halt 404 unless layer.kind == "elevation"
+              content_type "image/png"
+              cache_control :private, max_age: 86_400
+              Page::KEPT.fetch([:shade, layer.file]) { Layering.shade(layer.grid) }
+            end
+
+            app.get "/survey/layers/:id/picture" do
+              layer = layer_at(params["id"])
+              halt 404 unless layer.kind == "picture"
+              cache_control :private, max_age: 86_400
+              send_file layer.path, type: Formats::Image::TYPES.find { |_, sign| File.binread(layer.path, 16).start_with?(sign) }.first
+            end
+
+            app.get %r{/survey/layers/(\d+)/(\d+)/(\d+)/(\d+)} do |id, zoom, column, row|
+              layer = layer_at(id)
+              halt 404 unless layer.kind == "tiles"
+              file = Formats::MBTiles.new(layer.path)
+              tile = file.tile(zoom.to_i, column.to_i, row.to_i) || halt(404)
+              content_type file.media
+              cache_control :private, max_age: 86_400
+              tile
+            ensure
+              file&.close
+            end
+          end
+        end
+      end
+    end
+  end
+end

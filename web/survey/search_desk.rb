@@ -1,0 +1,116 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Survey
+      # What of a property was searched and when, what was not there, and where the next scouting walk goes.
+      class SearchDesk
+        AGES = { "fresh" => 60, "year" => 365, "old" => nil }.freeze # days since; the map's three greens
+        METRES = [1000, 2000, 3000, 5000].freeze
+        WANTING = %w[reported standing regrowing hit].freeze
+
+        attr_reader :metres
+
+        def initialize(property, today, metres: nil)
+          @property, @today = property, today
+          @metres = METRES.include?(Whole.read(metres)) ? Whole.read(metres) : 2000
+        end
+
+        def searches = @searches ||= @property.searches_dataset.newest.all
+        def boundary = @property.boundary&.shape
+
+        # Share and area of the property seen in the last so many days.
+        def seen_within(days)
+          grounds = searches.select { |search| search.searched_on > @today - days }.map(&:seen_ground)
+          Core::Survey::Searched.cover(boundary, grounds)
+        end
+
+        # {plant key => [date of the latest search that did not find it, search]}
+        def absences
+          searches.flat_map { |search| search.absences.map { |key| [key, search] } }.group_by(&:first)
+                  .transform_values { |rows| rows.map(&:last).max_by(&:searched_on) }
+        end
+
+        # What one looks for here: plants that are mapped or watched for.
+        def sought
+          here = @property.live_patches.unordered.exclude(plant_key: nil).distinct.select_map(:plant_key)
+          @sought ||= @property.weeds.select { |plant| here.include?(plant.key) || @property.watched?(plant) }
+        end
+
+        # Cautions for whoever goes: what of it can harm.
+        def harms = sought.flat_map { |plant| plant.hazards & Core::Plant::WARNED }.uniq
+
+        # nil without a boundary.
+        def route
+          return unless boundary
+
+          @route ||= Core::Survey::Scouting.new(boundary:, draws:, seen: searches.map do |s|
+            Core::Survey::Scouting::Seen.new(on: s.searched_on, ground: s.seen_ground)
+          end,
+                                                start:, today: @today).route(metres)
+        end
+
+        # The gate or road, else the first trail's end, else the middle.
+        def start
+          way_in = @property.zones_of("access").first || @property.zones_of("trail").first
+          way_in ? way_in.shape.positions.first : boundary.centre
+        end
+
+        # For the map: searched ground by age, oldest below, then the way to go.
+        def drawn
+          grounds = searches.reverse.map { |s| { geometry: s.seen_ground.geometry, style: age(s) } }
+          tracks = searches.select(&:length_m).map { |s| { geometry: s.shape.geometry, style: "walked" } }
+          grounds + tracks + drawn_route
+        end
+
+        def age(search)
+          days = (@today - search.searched_on).to_i
+          AGES.find { |_, limit| limit.nil? || days <= limit }.first
+        end
+
+        def to_h
+          { metres:, start: boundary && start, length_m: route&.length_m&.round, stops: route&.stops&.map { |stop| stop(stop) },
+            searches: searches.map { |s| search(s) }, absent: absences.transform_values(&:searched_on) }
+        end
+
+        private
+
+        def draws
+          zones = @property.zones.select { |zone| zone.facts.spreads.positive? && zone.kind != "boundary" }
+          edge = { label: "edge", spreads: Core::Knowledge.shipped.zone_kinds["boundary"].spreads, shape: edge_line }
+          [edge, *zones.map { |zone| { label: zone.facts.label, spreads: zone.facts.spreads, shape: zone.shape } }, *patches]
+            .map { |row| Core::Survey::Scouting::Draw.new(**row) }
+        end
+
+        def edge_line = Core::Survey::Shape.new({ "type" => "MultiLineString", "coordinates" => boundary.parts.flatten(1) }, [])
+
+        # A patch that bears seed draws more than one that was hit.
+        def patches
+          @property.live_patches.unordered.where(state: WANTING).order(:id).limit(500).map do |patch|
+            { label: "a patch", spreads: patch.state == "hit" ? 0.4 : 0.8, shape: patch.shape }
+          end
+        end
+
+        def drawn_route
+          return [] unless route&.stops&.any?
+
+          places = [route.start, *route.stops.map(&:place), route.start]
+          [{ geometry: { type: "LineString", coordinates: places }, style: "route" },
+           *route.stops.each_with_index.map { |stop, n| { geometry: { type: "Point", coordinates: stop.place }, style: "route", label: n + 1 } }]
+        end
+
+        def stop(stop)
+          { longitude: stop.place[0].round(6), latitude: stop.place[1].round(6), near: stop.reasons.map do |label, m|
+            { what: label, distance_m: m.round }
+          end,
+            last_seen: stop.last_seen, leg_m: stop.leg_m.round }
+        end
+
+        def search(search)
+          { id: search.id, searched_on: search.searched_on, people: search.people, sight_m: search.sight_m, length_m: search.length_m&.round,
+            area_m2: search.area_m2.round, plants: search.plants }
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,172 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Today
+      # Today over all properties: open tasks that are due, and the agenda of every open patch.
+      class Board
+        SOON = 7 # days ahead that count as due
+        CLEAN_EVERY = 7 # days in seed season (common practice)
+        YEAR = 400 # days ahead for what waits
+        DRAWN = 120
+        REMOVED = Core::Knowledge.shipped.plants.values.select { |plant| plant.invasive? || plant.regions["invasive"] }.map(&:key).freeze
+        SHOWN = 10 # rows under one heading; the rest are counted
+
+        attr_reader :today
+
+        def initialize(properties, today)
+          @properties, @today = properties, today
+        end
+
+        # [Task] visits due within a week, oldest first; the first of them only. Where treatment is asked for on a patch that
+        # wants work, its row in the agenda says so; on any other patch the visit stands here.
+        def due = @due ||= visits.limit(SHOWN).all
+        def due_count = @due_count ||= visits.count
+
+        # Why a patch wants treating again, in the words of its last check; nil when it does not.
+        def again(patch_id) = asked_again[patch_id]
+
+        # Patches for the drawn map, those that want work first; a crowd is cut off at what a small map can show.
+        def drawn(property)
+          live = property.patches_dataset.live
+          wanting = first_ids(live.wanting_work, DRAWN)
+          rest = first_ids(live.exclude(state: Store::Patch::WANTING), DRAWN - wanting.size)
+          Store::Patch.where(id: wanting + rest).select(:id, :code, :plant_key, :state, :geometry).all
+        end
+
+        # Of a heading: how many patches, and the first of them as [Agenda::Item].
+        Listing = Struct.new(:total, :items)
+
+        # {group => Listing}, those groups that hold any.
+        def groups
+          @groups ||= agenda.items.group_by(&:group).to_h do |group, items|
+            [group, Listing.new(items.sum { |item| ids(item).size }, leading(group, items))]
+          end
+        end
+
+        def count(group) = groups[group]&.total || 0
+
+        # What the day is good for, over the work that open patches want.
+        def outlook = @outlook ||= OutlookBoard.new(@properties, today, wanted)
+
+        # What the season plans have for this week: [[property, item]].
+        def planned
+          @planned ||= @properties.flat_map { |property| (Store::SeasonPlan.current(property)&.this_week(today) || []).map { |item| [property, item] } }
+        end
+
+        # Open tasks that wait for an event which has not come, the likeliest first.
+        def awaited
+          @awaited ||= Store::Task.due(through: today + YEAR).where(happened_on: nil).exclude(event: nil)
+                                  .where(Sequel[:due_on] > (today + SOON)).limit(SHOWN).all
+        end
+
+        # Reports that no one has answered: new arrivals, and names that are not settled.
+        def reports = @reports ||= Store::Report.where(answer_key: nil).order(:seen_on).limit(SHOWN).all
+
+        # Properties on which seed is ripe now and nothing was cleaned for a week: {property => plants in seed}.
+        def hygiene
+          @hygiene ||= @properties.to_h { |property| [property, in_seed(property)] }
+                                  .select { |property, plants| plants.any? && clean_due?(property) }
+        end
+
+        # How much there is to do, [number, unit] in the units of the patch's own property.
+        def amount(patch)
+          return [patch.plants, patch.plants == 1 ? "plant" : "plants"] if patch.plants
+          return [patch.stems, "stems"] if patch.stems
+
+          property(patch.property_id).measures.area(patch.infested&.first || patch.gross_m2).split(" ", 2)
+        end
+
+        # A patch under a heading.
+        def patch(id) = patches.fetch(id)
+
+        # Nothing wants work?
+        def idle? = alike.empty?
+        def property(id) = by_id.fetch(id)
+
+        def to_h
+          { today:, due_count:,
+            due: due.map { |t| Answers.task(t).merge(patch: t[:code]) },
+            conditions: outlook.to_h, planned: planned.map { |property, item| { property: property.name, **item.slice(:code, :method, :hours) } },
+            awaited: awaited.map { |t| { patch: t[:code], event: JSON.parse(t.event), due_on: t.due_on } },
+            reports: reports.map { |r| { id: r.id, seen_on: r.seen_on } },
+            hygiene: hygiene.map { |property, plants| { property: property.name, in_seed: plants.map(&:key) } },
+            agenda_counts: groups.transform_values(&:total), agenda: groups.values.flat_map(&:items).map { |item| row(item) } }
+        end
+
+        private
+
+        # Ids alone, since the shapes are most of a row.
+        def first_ids(patches, count) = count.positive? ? patches.order(:id).limit(count).select_map(:id) : []
+
+        def visits
+          covered = { Sequel[:tasks][:kind] => "treat", Sequel[:p][:state] => Store::Patch::WANTING, Sequel[:p][:plant_key] => REMOVED }
+          Store::Task.due(through: today + SOON).exclude(covered)
+        end
+
+        def sites = @sites ||= Hash.new { |hash, id| hash[id] = property(id).site(today) }
+        def by_id = @by_id ||= @properties.to_h { |property| [property.id, property] }
+
+        # One entry for all patches alike.
+        def agenda
+          @agenda ||= Core::Decide::Agenda.new(alike.values.filter_map { |group| entry(group.patch) }, kept: Page::KEPT)
+        end
+
+        # {id of the patch that stands for them => Alike::Group}
+        def alike = @alike ||= Store::Alike.groups.to_h { |group| [group.patch.id, group] }
+        def ids(item) = alike.fetch(item.id).ids
+
+        # The first patches of a heading: those that a look asks to treat again go before the rest, but for what is closing.
+        def leading(group, items)
+          rows = items.chunk_while { |one, other| one.until == other.until }.lazy.flat_map do |same|
+            same.flat_map { |item| each_of(item, ids(item)) }.sort_by(&:id)
+          end
+          return rows.first(SHOWN) if group == :closing
+
+          first = items.flat_map { |item| each_of(item, ids(item) & asked_again.keys) }
+                       .sort_by { |item| [item.until || Core::Decide::Agenda::FAR, item.id] }.first(SHOWN)
+          (first + rows.reject { |item| again(item.id) }.first(SHOWN)).first(SHOWN)
+        end
+
+        def each_of(item, ids) = ids.map { |id| item.with(id:) }
+
+        def asked_again
+          @asked_again ||= Store::Task.undone.where(kind: "treat").where(Sequel[:due_on] <= today + SOON).as_hash(:patch_id, :reason)
+        end
+
+        def patches
+          @patches ||= Store::Patch.where(id: groups.values.flat_map { |listing| listing.items.map(&:id) }).for_agenda.as_hash(:id)
+        end
+
+        def entry(patch)
+          patch.associations[:property] = property(patch.property_id)
+          choices = patch.choices(today)
+          choices && patch.property.weed?(patch.plant) && Core::Decide::Agenda::Entry.new(id: patch.id, choices:, site: sites[patch.property_id])
+        end
+
+        # {property id => {kind of work => open patches that want it}}, from each patch's best move.
+        def wanted
+          agenda.items.each_with_object({}) do |item, all|
+            limits = Core::Season::Limits.of(item.verdict.removal) or next
+            counts = all[alike.fetch(item.id).patch.property_id] ||= Hash.new(0)
+            counts[limits.key] += ids(item).size unless item.group == :stuck
+          end.transform_values { |counts| counts.reject { |_, n| n.zero? } }.reject { |_, counts| counts.empty? }
+        end
+
+        def clean_due?(property) = cleaned[property.id].nil? || today - cleaned[property.id] >= CLEAN_EVERY
+        def cleaned = @cleaned ||= Store::Cleaning.last_days
+
+        def in_seed(property)
+          @standing ||= alike.values.map(&:patch).group_by(&:property_id).transform_values { |here| here.map(&:plant_key).uniq }
+          plants = @standing.fetch(property.id, []).map { |key| Core::Knowledge.shipped.plant(key) }.select(&:invasive?)
+          plants.select { |plant| Core::Season::Phenology.new(plant, property.site(today)).phases_on(today).include?(:ripe_seed) }
+        end
+
+        def row(item)
+          { patch: patch(item.id).code, group: item.group, method: item.verdict.removal.key, verdict: item.verdict.kind,
+            until: item.until, reason: item.reason&.said, again: again(item.id) }
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,46 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Today
+      # Finds plants by any of their names, misspelled too, and patches by code or plant.
+      class Finder
+        attr_reader :query
+
+        def initialize(query)
+          @query = query.strip
+        end
+
+        def plants = @plants ||= Store::PlantNames.find(query).map { |key| Core::Knowledge.shipped.plant(key) }
+
+        def patches
+          return [] if query.empty?
+
+          @patches ||= (coded + named).uniq(&:id).first(MOST)
+        end
+
+        MOST = 50
+
+        def to_h
+          { query:, plants: plants.map { |p| { key: p.key, name: p.name } }, patches: patches.map { |p| { id: p.id, code: p.code } } }
+        end
+
+        private
+
+        def named = Store::Patch.live.where(plant_key: plants.map(&:key)).order(:plant_key, :code).limit(MOST).all
+
+        # Patches whose code begins as typed, in capitals or not, or whose number is what was typed: all through the index of codes.
+        def coded
+          numbers = query.match?(/\A\d{1,9}\z/) ? Store::Property.select_map(:prefix).map { |prefix| format("%s-%02d", prefix, query.to_i) } : []
+          wanted = [query, query.upcase].uniq.map { |text| begins_as(text[0, 40]) }
+          wanted << { code: numbers } if numbers.any?
+          Store::Property.select_map(:id).flat_map do |property_id|
+            wanted.flat_map { |which| Store::Patch.live.where(property_id:).where(which).order(:code).limit(MOST).all }
+          end
+        end
+
+        def begins_as(text) = (Sequel[:code] >= text) & (Sequel[:code] < "#{text}\u{10FFFF}")
+      end
+    end
+  end
+end

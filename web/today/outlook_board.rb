@@ -1,0 +1,47 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Today
+      # What the day and the next ten are good for, over the kinds of work that open patches want.
+      class OutlookBoard
+        # said: the day's fit stretch, or what stands against it; patches: how many want such work.
+        Row = Struct.new(:property, :site, :now, :kinds)
+        Kind = Struct.new(:key, :fit, :patches, :stretch, :against)
+
+        # wanted: {property id => {kind of work => patches}}.
+        def initialize(properties, today, wanted)
+          @properties, @today, @wanted = properties, today, wanted
+        end
+
+        # [Row] of the properties that want work.
+        def rows = @rows ||= @properties.select { |property| @wanted.key?(property.id) }.map { |property| row(property) }
+
+        # Every kind that any of them wants, in the library's order.
+        def kinds = @kinds ||= Core::Knowledge.shipped.fits.keys & @wanted.values.flat_map(&:keys)
+
+        # {kind => Fit} of one property, for the table of ten days.
+        def fits(property) = (Core::Knowledge.shipped.fits.keys & @wanted.fetch(property.id, {}).keys).to_h { |key| [key, fit(property, key)] }
+
+        def to_h
+          rows.map { |row| { property: row.property.name, soil: row.now[:soil], fit: row.kinds.transform_values { |kind| kind.stretch&.to_h } } }
+        end
+
+        private
+
+        def row(property)
+          site = property.site(@today)
+          Row.new(property, site, Core::Season::Band.new(site).now, @wanted.fetch(property.id).to_h { |key, n| [key, kind(property, key, n)] })
+        end
+
+        def kind(property, key, patches)
+          fit = fit(property, key)
+          stretch = fit.on(@today).max_by(&:hours)
+          Kind.new(key, fit, patches, stretch, stretch ? nil : fit.blocked_by(@today)&.first)
+        end
+
+        def fit(property, key) = property.site(@today).fit(key, property.label_limits)
+      end
+    end
+  end
+end

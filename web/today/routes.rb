@@ -1,0 +1,28 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Today
+      # Home: what is due, what this day is good for, what waits and why, over all properties.
+      module Routes
+        def self.registered(app)
+          app.get "/" do
+            board = Board.new(properties, today)
+            show "today/index", data: -> { board.to_h }, board:
+          end
+
+          app.get "/find" do
+            found = Finder.new(params["q"].to_s)
+            show "today/find", data: -> { found.to_h }, found:
+          end
+
+          app.get("/img/glyphs.svg") do
+            content_type "image/svg+xml"
+            cache_control :public, max_age: 3600
+            Identify::Glyphs.sprite
+          end
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,49 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Work
+      # A patch, a method, the brief for both, and the record to fill in with what is known already.
+      class Desk
+        attr_reader :patch, :removal
+
+        def initialize(params, patch, units, today)
+          @params, @patch, @units, @today = params, patch, units, today
+          @removal = Core::Knowledge.shipped.methods_of_removal[params["method"] || params["method_key"]] || best
+        end
+
+        def bench = @bench ||= Core::Decide::Bench.new(patch.choices(@today), patch.property.site(@today))
+        def verdict = @verdict ||= bench.verdicts.find { |v| v.removal == removal } || bench.verdict(removal)
+        def methods_here = (bench.removals | [removal]).reject { |r| r.key == "report_only" }
+        def brief = @brief ||= Core::Work::Brief.new(bench.situation, removal)
+
+        # Return visits that would follow if it were done today.
+        def visits
+          Core::Recheck::Returns.new(plant: patch.plant, removal:, done_on: @today, site: patch.property.site(@today)).visits
+        end
+
+        def form
+          hours = verdict.hours
+          crew = 4
+          calendar = patch.property.site(@today).calendar(patch.plant)
+          typed = { "done_on" => @today.iso8601, "method_key" => removal.key, "crew_size" => crew.to_s,
+                    "seed_fall" => Core::Recheck::SeedFall.expected(calendar, @today), "plants_done" => patch.plants&.to_s,
+                    "hours" => hours && [(hours / crew).ceil(1), 0.25].max.clamp(0.25, 8).to_s, "stems_done" => patch.stems&.to_s,
+                    "area" => patch.infested && @units.from_si(:area, patch.infested.first).round.to_s }.compact
+          typed = typed.merge(@params.slice("active_key", "product", "mix"))
+          Forms::Treatment.new(typed, units: @units, today: @today).tap { |form| form.errors.clear }
+        end
+
+        def to_h
+          { patch: patch.code, method: removal.key, verdict: Decide::Answers.verdict(verdict), steps: brief.steps, tools: brief.tools,
+            roles: brief.roles, safety: Decide::Answers.safety(brief.safety),
+            returns: visits.map { |v| { due_on: v.due_on, kind: v.kind, reason: v.text, source: v.source } } }
+        end
+
+        private
+
+        def best = bench.verdicts.first.removal
+      end
+    end
+  end
+end

@@ -1,0 +1,70 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Work
+      module Forms
+        # Work done: who, how long, which method, how much, what was used.
+        class Treatment < Form
+          class Fields < Form::Contract
+            params do
+              required(:done_on).filled(:date)
+              required(:method_key).filled(:string)
+              optional(:people).filled(:string, max_size?: 400)
+              required(:crew_size).filled(:integer, gt?: 0, lteq?: 500)
+              required(:hours).filled(:float, gt?: 0, lteq?: 24)
+              optional(:plants_done).filled(:integer, gteq?: 0, lteq?: 1_000_000)
+              optional(:stems_done).filled(:integer, gteq?: 0, lteq?: 1_000_000)
+              optional(:area).filled(:float, gteq?: 0, lteq?: 100_000_000)
+              optional(:active_key).filled(:string)
+              optional(:product).filled(:float, gteq?: 0, lteq?: 1_000_000)
+              optional(:mix).filled(:float, gteq?: 0, lteq?: 10_000_000)
+              optional(:applicator).filled(:string, max_size?: 200)
+              optional(:seed_fall).filled(:string, included_in?: Core::Recheck::SeedFall::ANSWERS.keys)
+              optional(:disposal).filled(:string)
+              optional(:note).filled(:string, max_size?: 2000)
+            end
+            rule(:done_on).validate(:day_of_record)
+            rule(:method_key) { key.failure("is not a method here") unless Core::Knowledge.shipped.methods_of_removal.key?(value) }
+            rule(:active_key) { key.failure("is not in the library") if value && !Core::Knowledge.shipped.actives.key?(value) }
+            rule(:plants_done, :stems_done, :area) do
+              key(:stems_done).failure("or the area: say how much was done") unless values.to_h.values_at(:plants_done, :stems_done, :area).any?
+            end
+            rule(:product, :mix) do
+              key(:product).failure("is more than the mix it went into") if values[:product] && values[:mix] && values[:product] > values[:mix]
+            end
+            rule(:method_key, :active_key, :product, :applicator) do
+              method = Core::Knowledge.shipped.methods_of_removal[values[:method_key]]
+              next unless method&.herbicide?
+
+              key(:active_key).failure("is needed: this method uses herbicide") unless values[:active_key]
+              key(:product).failure("is needed: how much stock was used") unless values[:product]
+              key(:applicator).failure("is needed: the licensed person who applied it") unless values[:applicator]
+            end
+          end
+
+          # A form filled from a record.
+          def self.of(work, units, today)
+            columns = work.values.slice(:done_on, :people, :crew_size, :hours, *KEPT)
+            columns.merge!(area: units.from_si(:area, work.area_m2)&.round(1), product: units.from_si(:volume, work.product_ml)&.round(2),
+                           mix: units.from_si(:volume, work.mix_ml)&.round(1))
+            new(typed(columns), units:, today:)
+          end
+
+          KEPT = %i[method_key plants_done stems_done active_key applicator disposal seed_fall note].freeze
+
+          # The stored treatment, or nil with errors.
+          def store(patch, site)
+            Store::Treatment.record(patch, site, **columns) if ok?
+          end
+
+          # The columns as typed.
+          def columns
+            { **%i[done_on people crew_size hours].to_h { |field| [field, values[field]] }, **KEPT.to_h { |field| [field, values[field]] },
+              area_m2: si(:area, :area), product_ml: si(:product, :volume), mix_ml: si(:mix, :volume) }
+          end
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,38 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Work
+      # Who, with what, how long, where does it go?
+      module Routes
+        def self.registered(app)
+          app.get "/work" do
+            patch = patch_in_query
+            unless patch
+              list = Survey::PatchList.new(property, params, states: Store::Patch::WANTING, named: true)
+              next show("work/index", data: -> { { patches: paged(workable.for_answers) { |one| Answers.patch(one) } } }, list:)
+            end
+
+            desk = Desk.new(params, patch, units, today)
+            show "work/patch", data: -> { desk.to_h }, desk:, patch:, form: desk.form
+          end
+
+          app.post "/work/cleanings" do
+            cleaned = properties.find { |p| p.id == Whole.read(params["property"]) } || halt(404)
+            Store::Cleaning.create(property_id: cleaned.id, done_on: today, people: params["people"])
+            go_to "/", "#{cleaned.name}: cleaned today. Asked again in a week, while there is seed."
+          end
+
+          app.post "/work/treatments" do
+            patch = patch_at(params["patch"])
+            form = Forms::Treatment.new(params, units:, today:, seen_on: patch.seen_on)
+            next go_to("/survey/patches/#{patch.id}", "Work recorded. Return visits are set.") if form.store(patch, site)
+
+            desk = Desk.new(params, patch, units, today)
+            show "work/patch", status: 422, desk:, patch:, form:
+          end
+        end
+      end
+    end
+  end
+end
