@@ -23,6 +23,7 @@ module Thistle
       .each { |folder, namespace| loader.push_dir("#{ROOT}/#{folder}", namespace:) }
     loader.inflector.inflect("geojson" => "GeoJSON", "kml" => "KML", "gpx" => "GPX", "nmea" => "NMEA", "mbtiles" => "MBTiles", "app" => "App")
     loader.ignore("#{ROOT}/store/migrations", "#{ROOT}/web/views", "#{ROOT}/web/plots", "#{ROOT}/web/assets")
+    loader.collapse("#{ROOT}/store/{identify,survey,season,decide,mix,work,recheck,replant}") # rooms hold models under one namespace
     loader.setup
   end
 end

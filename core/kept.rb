@@ -20,6 +20,9 @@ module Thistle
           @answers[key] = answer
         end
       end
+
+      # Answers that stay the same all day (a drawn band, a plant's windows), for core and whatever asks it.
+      ANSWERS = new(500)
     end
   end
 end

@@ -2,7 +2,7 @@
 
 module Thistle
   module Store
-    # A record corrected, taken back or brought back: by whom, why, and what it said before. Nothing is ever written over
+    # Model: a record corrected, taken back or brought back: by whom, why, and what it said before. Nothing is ever written over
     # without one, so that both versions stay readable and what the law wants kept is kept.
     class Amendment < Sequel::Model(:amendments)
       ACTS = { "corrected" => "corrected", "taken_back" => "taken back", "brought_back" => "brought back" }.freeze

@@ -11,7 +11,7 @@ require "zip"
 
 module Thistle
   module Store
-    # Everything in one file: the database, copied by SQLite's online backup while others write, and the layers beside it. On
+    # Process: everything in one file: the database, copied by SQLite's online backup while others write, and the layers beside it. On
     # the way back it is checked whole before anything of it is used, and what was there is kept as a copy.
     #
     #   Backup.new(folder).write(path)    # => Contents

@@ -2,7 +2,7 @@
 
 module Thistle
   module Store
-    # Many rows into one table through one prepared statement: a third of the time of building SQL for each.
+    # Process: many rows into one table through one prepared statement: a third of the time of building SQL for each.
     module Bulk
       module_function
 

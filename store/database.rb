@@ -5,7 +5,7 @@ require "sequel"
 
 module Thistle
   module Store
-    # The one SQLite file. WAL, foreign keys, synchronous=FULL: what was acknowledged survives a power cut.
+    # Process: the one SQLite file. WAL, foreign keys, synchronous=FULL: what was acknowledged survives a power cut.
     # Opening it backs it up when its schema is older than the code, then brings it up to date.
     module Database
       MIGRATIONS = "#{ROOT}/store/migrations".freeze

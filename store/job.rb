@@ -2,7 +2,7 @@
 
 module Thistle
   module Store
-    # Long work and how far it is, kept in the file: whichever process is asked can answer, and work whose process is gone
+    # Model: long work and how far it is, kept in the file: whichever process is asked can answer, and work whose process is gone
     # is known to be lost.
     class Job < Sequel::Model(:jobs)
       QUIET = 300 # seconds without a sign of life after which it is given up

@@ -4,7 +4,7 @@ require "securerandom"
 
 module Thistle
   module Store
-    # A piece of ground that someone answers for.
+    # Model: a piece of ground that someone answers for.
     class Property < Sequel::Model(:properties)
       one_to_many :zones, class: "Thistle::Store::Zone", conditions: { deleted_at: nil }
       one_to_many :patches, class: "Thistle::Store::Patch"

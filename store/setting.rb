@@ -2,7 +2,7 @@
 
 module Thistle
   module Store
-    # Small facts about this installation, by name.
+    # Model: small facts about this installation, by name.
     class Setting < Sequel::Model(:settings)
       unrestrict_primary_key
 

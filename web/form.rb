@@ -24,8 +24,8 @@ module Thistle
         register_macro(:day_of_record) do
           next unless value
 
-          key.failure("is in the future: today is #{today.strftime("%-d %B %Y")}") if value > today
-          key.failure("is before the patch was first seen, #{seen_on.strftime("%-d %B %Y")}") if seen_on && value < seen_on
+          key.failure("is in the future: today is #{Words.full_day(today)}") if value > today
+          key.failure("is before the patch was first seen, #{Words.full_day(seen_on)}") if seen_on && value < seen_on
         end
       end
 
@@ -33,6 +33,9 @@ module Thistle
 
       # Values of a record as a person would type them: {"hours" => "3"}.
       def self.typed(values) = values.compact.to_h { |name, value| [name.to_s, value.to_s.delete_suffix(".0")] }
+
+      # A form that nobody has sent yet, filled in with what is known: it has no complaints.
+      def self.untouched(known = {}, units:, today:) = new(known, units:, today:).tap { |form| form.errors.clear }
 
       def initialize(params, units:, today:, **context)
         @units = units

@@ -4,8 +4,6 @@ module Thistle
   module Web
     # What every route leans on: today, the property at hand, and one way to answer as page or as JSON.
     module Page
-      # Answers that stay the same all day, by what they were worked out from.
-      KEPT = Core::Kept.new(500)
       ROOMS = %w[today identify survey season decide mix work recheck replant].freeze
 
       def knowledge = Core::Knowledge.shipped
@@ -31,7 +29,7 @@ module Thistle
 
       # The band drawn; the same all day for the same rows, so it is drawn once.
       def drawn_band(rows)
-        KEPT.fetch([:band, site, property.name, rows]) { plot "band", band:, rows: }
+        Core::Kept::ANSWERS.fetch([:band, site, property.name, rows]) { plot "band", band:, rows: }
       end
 
       # The patch named by an id, with its property taken as the one at hand.
@@ -90,7 +88,7 @@ module Thistle
       # What the band carries on a plant's or a patch's page: its phases in one row, then when each method is right.
       def band_rows(plant, choices = nil)
         choices ||= property.choices(plant, today, natives_near: true, water_m: 1000.0)
-        KEPT.fetch([:rows, site, choices]) { plant_year(Core::Decide::Bench.new(choices, site)) }
+        Core::Kept::ANSWERS.fetch([:rows, site, choices]) { plant_year(Core::Decide::Bench.new(choices, site)) }
       end
 
       def plant_year(bench)
@@ -115,13 +113,19 @@ module Thistle
       # Tells a program where the next page of a long answer is (RFC 8288).
       def go_on(query) = headers("Link" => %(<#{request.path_info}.json?#{Rack::Utils.build_query(query)}>; rel="next"))
 
-      # One answer, two dresses: what `data` answers when called as JSON at .json, else the view. Only what is asked for is made.
-      # status may be 422 for a form sent back.
-      def show(view, data: nil, status: 200, **locals)
+      # One answer, two dresses: as JSON, at .json, what the block answers, else the view. A bench's JSON that holds
+      # errors is a 422; status says the same of a form sent back.
+      def show(view, status: 200, **locals)
         status(status)
-        return json(data&.call) if @json
+        return page(view, locals) unless @json
 
-        @room = view.to_s.split("/").first
+        data = block_given? ? yield : halt(404)
+        status(422) if data.is_a?(Hash) && data[:errors]&.any?
+        json(data)
+      end
+
+      def page(view, locals)
+        @room = view.split("/").first
         erb(view.to_sym, layout: :layout, locals:)
       end
 
@@ -136,7 +140,6 @@ module Thistle
       end
 
       def json(data)
-        halt 404 if data.nil?
         content_type :json
         JSON.generate(data)
       end

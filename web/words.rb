@@ -2,8 +2,11 @@
 
 module Thistle
   module Web
-    # How things are said on a page.
+    # How things are said in every room: a mixin of pages and of each room's own words, and functions for whatever else
+    # says something.
     module Words
+      extend self
+
       STATES = { "reported" => "reported, not settled", "standing" => "standing", "hit" => "hit, not yet checked",
                  "regrowing" => "regrowing", "quiet" => "quiet", "closed" => "closed" }.freeze
       STATE_HUES = { "reported" => "stone", "standing" => "clay", "hit" => "ochre", "regrowing" => "clay",
@@ -14,35 +17,18 @@ module Thistle
       GROUPS = { "afar" => "From where you stand", "leaf" => "Leaf", "stem" => "Stem and bark", "grass" => "Grass parts", "flower" => "Flower",
                  "fruit" => "Fruit and seed", "water" => "In the water", "root" => "Under the ground" }.freeze
       TOUCHES = { "feel" => "touching", "crush" => "crushing", "break" => "breaking", "cut" => "cutting", "dig" => "digging" }.freeze
-      # What a plant is in a region: the tag's hue and words.
-      BELONGS = { weed: %w[clay invasive], native: %w[moss native], both: ["ochre", "native and weed"], harmless: %w[stone harmless],
-                  elsewhere: ["stone", "not known here"] }.freeze
-
-      # What a plant is in the property's region, or in another.
-      def status_tag(plant, region: property&.region)
-        hue, words = BELONGS.fetch(plant.belongs(region))
-        %(<span class="tag #{hue}">#{words}</span>)
-      end
-
       # "crushing or breaking": what the withheld characters would have meant.
       def touches(characters) = TOUCHES.slice(*characters.map(&:touch)).values.join(" or ")
 
       # What the answers to a look would mean, those that point somewhere.
       def telling(look) = look.outcomes.select { |outcome| outcome.probability >= 0.1 }
 
-      # Why a plant is reported before anyone removes it.
-      def early_reason(plant)
-        return "It is on #{property.name}'s watch list." if property.watched?(plant)
-
-        "The library does not know it from #{Core::Identify::Regions::NAMES.fetch(property.region)}."
-      end
-
       def day(date) = date.strftime("%-d %B").sub(" 0", " ")
       def short_day(date) = date.strftime("%-d %b")
       def full_day(date) = date.strftime("%-d %B %Y")
 
       # A date as people say it near today: "Thursday", "12 May", "12 May 2028".
-      def near(date)
+      def near(date, today)
         days = (date - today).to_i
         return "today" if days.zero?
         return "tomorrow" if days == 1
@@ -51,7 +37,7 @@ module Thistle
         date.year == today.year ? day(date) : full_day(date)
       end
 
-      def ago(date)
+      def ago(date, today)
         days = (today - date).to_i
         days.between?(2, 6) ? "on #{date.strftime("%A")}" : { 0 => "today", 1 => "yesterday" }[days] || "on #{day(date)}"
       end
@@ -69,11 +55,11 @@ module Thistle
       def percent(share) = share >= 0.995 ? "> 99 %" : "#{(share * 100).round} %"
 
       # What a fact rests on, as a small mark of its own shape; the words on hover and tap, and for screen readers.
-      def standing(key) = knowledge.source(key).then { |source| standing_mark(source.mark, source.label, source.title) }
+      def standing(key) = Core::Knowledge.shipped.source(key).then { |source| standing_mark(source.mark, source.label, source.title) }
 
       # The marks with their words, once a page.
       def legend
-        knowledge.sources.values.uniq(&:mark).map { |source| "#{standing_mark(source.mark, nil, source.label)} #{h source.label}" }
+        Core::Knowledge.shipped.sources.values.uniq(&:mark).map { |source| "#{standing_mark(source.mark, nil, source.label)} #{h source.label}" }
       end
 
       def standing_mark(kind, words, title)
@@ -86,7 +72,7 @@ module Thistle
 
       # The same for a heading, where the code must not break at its hyphen.
       def patch_heading(code, plant_key)
-        name = plant_key ? knowledge.plant(plant_key).name : "Not named yet"
+        name = plant_key ? Core::Knowledge.shipped.plant(plant_key).name : "Not named yet"
         %(#{h name}, <span class="code">#{h code}</span>)
       end
 

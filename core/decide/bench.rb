@@ -38,8 +38,8 @@ module Thistle
                       again: kind == :go && holds?(removal) ? @outlook.grown_back(choices.date) : nil)
         end
 
-        # The days of the season-year on which a method is right, by the same rules: [Season::Windows::Window].
-        def windows(removal) = (@windows ||= Season::Windows.new(choices, site)).of(removal)
+        # The days of the season-year on which a method is right, by the same rules: [Windows::Window].
+        def windows(removal) = (@windows ||= Windows.new(choices, site)).of(removal)
 
         # The best that takes plants out, or frees or stops seed where nothing does: the first go, else the soonest wait, else nil.
         def best = verdicts.find { |v| v.removal.removes? && v.possible? } || verdicts.find { |v| v.possible? && !v.removal.is?(:reporting) }
@@ -99,7 +99,7 @@ module Thistle
 
         # The windows of this season-year and of the next.
         def usual_years
-          @usual_years ||= [choices, choices.with(date: site.year(choices.date).finish + 1, stage: nil, soil: nil)].map { |from| Season::Windows.new(from, site) }
+          @usual_years ||= [choices, choices.with(date: site.year(choices.date).finish + 1, stage: nil, soil: nil)].map { |from| Windows.new(from, site) }
         end
 
         # A wait says until when, where waiting is the answer; beside a no it would end nothing.

@@ -56,7 +56,7 @@ module Thistle
         def season_years = @season_years ||= @weeks.map { |monday| @site.year(monday).start }.uniq
 
         def windows(removal, like)
-          season_years.flat_map { |start| Season::Windows.new(like.with(date: [start, like.date].max), @site).of(removal) }
+          season_years.flat_map { |start| Windows.new(like.with(date: [start, like.date].max), @site).of(removal) }
         end
 
         def alike(choices)

@@ -12,7 +12,7 @@ module Thistle
 
         def bench(desk)
           now = desk.bench.situation
-          { date: now.date, plant: now.plant.key, stage: now.stage, soil: now.soil,
+          { date: now.date, plant: now.plant.key, stage: now.stage, soil: now.soil, errors: desk.errors,
             **asked(desk),
             verdicts: desk.bench.verdicts.map { |v| verdict(v).merge(would_go: ways(v, desk), safety: safety(desk.safety(v.removal))) },
             questions: desk.unknowns.map { |q| { fact: q.fact, question: q.text, decides: q.swayed } },
@@ -70,6 +70,10 @@ module Thistle
             follow_up: removal.follow_up, cautions: removal.cautions, source: removal.source }
         end
 
+        def schools(property, patch)
+          { property: property.schools_kept.merge(herbicide: property.stance), patch: patch&.own_schools }
+        end
+
         def rule_book(desk)
           rules = Core::Decide::Rule.all.map do |rule|
             { key: rule.key, says: rule.says, about: rule.about, looks_at: rule.looks, force: rule.force, source: rule.source,
@@ -96,7 +100,7 @@ module Thistle
             { patch: row.candidate.code, id: row.id, score: row.score.round(4), parts:, method: row.candidate.verdict.removal.key,
               verdict: row.candidate.verdict.kind }
           end
-          { weights: desk.weights, goal: desk.goal, error: desk.error, total: desk.rows.size, patches: }
+          { weights: desk.weights, goal: desk.goal, errors: { w: desk.error }.compact, total: desk.rows.size, patches: }
         end
 
         def season_plan(plan)

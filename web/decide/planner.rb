@@ -41,11 +41,11 @@ module Thistle
         end
 
         def ranked
-          @ranked ||= Core::Decide::Priority.new(Store::Ranking.new(@property, @today, kept: Page::KEPT).candidates, @asked["weights"]).rows.first(TOP)
+          @ranked ||= Core::Decide::Priority.new(Store::Ranking.new(@property, @today, kept: Core::Kept::ANSWERS).candidates, @asked["weights"]).rows.first(TOP)
         end
 
         def options
-          @options ||= Core::Decide::SeasonOptions.new(ranked, @property.site(@today), weeks:, hours: week_hours, licensed:, kept: Page::KEPT)
+          @options ||= Core::Decide::SeasonOptions.new(ranked, @property.site(@today), weeks:, hours: week_hours, licensed:, kept: Core::Kept::ANSWERS)
         end
 
         def plan

@@ -14,7 +14,7 @@ module Thistle
           @property = property
           @goal = GOALS[params["goal"].to_s]
           @weights = read(params["w"]) || @goal&.weights || property.rank_weights
-          @ranking = Store::Ranking.new(property, today, kept: Page::KEPT)
+          @ranking = Store::Ranking.new(property, today, kept: Core::Kept::ANSWERS)
           @rows = Core::Decide::Priority.new(@ranking.candidates, @weights).rows
         rescue Core::BadInput => e
           @error = e.message

@@ -6,10 +6,13 @@ module Thistle
       # What to do to this patch: the bench, the methods, and where practitioners differ.
       module Routes
         def self.registered(app)
+          app.helpers do
+            def decide_words = Words.new(property, today)
+          end
           app.get "/decide" do
             patch = patch_in_query || (params["plant"].to_s.empty? ? workable.unordered.order(:id).first : nil)
             desk = Desk.new(params, patch, property, today, units)
-            show "decide/index", data: -> { Answers.bench(desk) }, desk:, patch:
+            show("decide/index", desk:, patch:) { Answers.bench(desk) }
           end
 
           methods(app)
@@ -19,12 +22,12 @@ module Thistle
 
         def self.methods(app)
           app.get "/decide/methods" do
-            show "decide/methods", data: -> { { methods: knowledge.methods_of_removal.values.map { |removal| Answers.removal(removal) } } }
+            show("decide/methods") { { methods: knowledge.methods_of_removal.values.map { |removal| Answers.removal(removal) } } }
           end
 
           app.get "/decide/methods/:key" do
             removal = knowledge.methods_of_removal[params["key"]] || halt(404)
-            show "decide/method", data: -> { Answers.removal(removal) }, removal:
+            show("decide/method", removal:) { Answers.removal(removal) }
           end
         end
 
@@ -32,9 +35,7 @@ module Thistle
           app.get "/decide/schools" do
             patch = params["patch"].to_s.empty? ? nil : patch_at(params["patch"])
             form = Forms::Schools.of(property, patch, today)
-            show "decide/schools", data: -> {
-              { property: property.schools_kept.merge(herbicide: property.stance), patch: patch&.own_schools }
-            }, form:, patch:
+            show("decide/schools", form:, patch:) { Answers.schools(property, patch) }
           end
 
           app.post "/decide/schools" do

@@ -4,7 +4,9 @@ module Thistle
   module Web
     module Decide
       # How verdicts, rules and what they look at are said.
-      module Words
+      class Words
+        include Web::Words
+
         FACTS = { plant: "the plant", settled: "name settled", size: "stems", stage: "stage", phases: "phases", cover: "cover",
                   freed_on: "trees freed", new_here: "new here", reported: "reported",
                   soil: "soil", slope: "lie of the ground", footing: "roots in", water_m: "distance to water", zones: "zones in reach",
@@ -23,6 +25,10 @@ module Thistle
                  "burning" => "burning", "machine" => "machines", "grazing" => "stock", "aquatic" => "work in the water" }.freeze
         UNSAID = %i[plant season phases schools tools next_days].freeze # what a reason's own words say better
 
+        def initialize(property, today)
+          @property, @today, @units = property, today, property.measures
+        end
+
         def force_tag(rule) = FORCES.fetch(rule.force).then { |words, hue| %(<span class="tag #{hue}">#{h words}</span>) }
         def rule_title(key) = key.to_s.start_with?("local_") ? "a rule of this ground" : key.to_s.tr("_", " ")
 
@@ -39,7 +45,7 @@ module Thistle
           case fact
           when :date, :freed_on then day(value)
           when :day then day_said(value)
-          when :water_m then units.length(value)
+          when :water_m then @units.length(value)
           when :cover then "#{value.round} %"
           when :zones then value.map(&:label).join(", ")
           else fact_plain(value)
@@ -47,8 +53,8 @@ module Thistle
         end
 
         def day_said(weather)
-          wind, rain = weather.wind && units.wind(weather.wind), weather.rain && units.rain(weather.rain)
-          "#{units.temperature(weather.tmin)} to #{units.temperature(weather.tmax)}, wind #{wind || "not known"}, rain #{rain || "not known"}"
+          wind, rain = weather.wind && @units.wind(weather.wind), weather.rain && @units.rain(weather.rain)
+          "#{@units.temperature(weather.tmin)} to #{@units.temperature(weather.tmax)}, wind #{wind || "not known"}, rain #{rain || "not known"}"
         end
 
         def fact_plain(value) = { true => "yes", false => "no", nil => "not answered" }.fetch(value) { value.to_s.tr("_", " ") }
@@ -65,18 +71,18 @@ module Thistle
           low == high ? low : "#{low} to #{high}"
         end
 
-        def money(amount) = amount && "#{property.rates.currency}#{number_said(amount)}"
+        def money(amount) = amount && "#{@property.rates.currency}#{number_said(amount)}"
         def number_said(amount) = (amount < 10 ? format("%.2f", amount) : amount.round.to_s).gsub(/(\d)(?=(\d{3})+\z)/, "\\1\u202F")
-        def mix_said(litres) = litres&.positive? ? units.volume(litres * 1000) : "none"
+        def mix_said(litres) = litres&.positive? ? @units.volume(litres * 1000) : "none"
 
         # "a licensed person on site, from 15 May".
         def way_said(way)
           words = way.words.size > 1 ? "#{way.words[0..-2].join(", ")} and #{way.words.last}" : way.words.join
-          [words, way.date && "from #{near(way.date)}"].compact.reject(&:empty?).join(", ")
+          [words, way.date && "from #{near(way.date, @today)}"].compact.reject(&:empty?).join(", ")
         end
 
         # "04-15" as people say it.
-        def month_day(text) = day(Core::Decide::LocalRule.day(today.year, text))
+        def month_day(text) = day(Core::Decide::LocalRule.day(@today.year, text))
 
         def step_said(step)
           return "The step is taken out." if step.deleted_at
@@ -88,13 +94,13 @@ module Thistle
         def rain_note(verdict)
           return unless verdict.wait? && verdict.reasons.any? { |reason| reason.rule == :dry_soil && reason.kind == :wait }
 
-          rain = site.next_rain(today, 8)
-          rain ? "Rain is due #{near(rain)}." : "No soaking rain is in sight."
+          rain = @property.site(@today).next_rain(@today, 8)
+          rain ? "Rain is due #{near(rain, @today)}." : "No soaking rain is in sight."
         end
 
         # How a patch is held in a season plan: " by pull by hand in the week of 6 July".
         def wish_said(wish)
-          removal = knowledge.methods_of_removal[wish["method"]]
+          removal = Core::Knowledge.shipped.methods_of_removal[wish["method"]]
           week = wish["week"].to_s.match?(/\A\d{4}-\d\d-\d\d\z/) && Date.iso8601(wish["week"])
           "#{" by #{removal.name.downcase}" if removal}#{" in the week of #{day(week)}" if week}"
         rescue Date::Error

@@ -97,7 +97,7 @@ module Thistle
         end
 
         def prior
-          Page::KEPT.fetch([:prior, site, date, region]) do
+          Core::Kept::ANSWERS.fetch([:prior, site, date, region]) do
             Core::Identify::Prior.new(chances: Core::Identify::Chances.of(Core::Knowledge.shipped), site:, date:, region:)
           end
         end
@@ -124,7 +124,7 @@ module Thistle
         end
 
         def abroad
-          Page::KEPT.fetch([:abroad, region, @today]) do
+          Core::Kept::ANSWERS.fetch([:abroad, region, @today]) do
             latitude, longitude = Core::Season::BroadWeather.middle(region:)
             climate = JSON.generate(Core::Season::BroadWeather.climate(latitude, region:))
             ground = Store::Property.new(feed: "broad", station_seed: 1, climate:)

@@ -45,11 +45,6 @@ module Thistle
           @practice = nil # what was just answered counts
         end
 
-        def to_h
-          { kind:, person:, options:, answer:, right: answer && right?, plant: answer && plant.key,
-            share_right: practice.share_right&.round(3), pairs: practice.pairs.first(5).map(&:to_h) }
-        end
-
         private
 
         def deal = practice.next_plant(Random.new)

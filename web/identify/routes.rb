@@ -8,6 +8,9 @@ module Thistle
         NOT_SEEN = "A patch is named by what was seen of it: on a day gone by, in its own region."
 
         def self.registered(app)
+          app.helpers do
+            def identify_words = Words.new(property)
+          end
           bench(app)
           plants(app)
           app.register Reports, Practice
@@ -17,7 +20,7 @@ module Thistle
           app.get "/identify" do
             patch = patch_in_query
             desk = Desk.new(params, property, today)
-            show "identify/index", data: -> { Answers.identify(desk.key).merge(errors: desk.errors) }, desk:, patch:
+            show("identify/index", desk:, patch:) { Answers.bench(desk) }
           end
 
           app.post "/identify/observations" do
@@ -35,7 +38,7 @@ module Thistle
         def self.plants(app)
           app.get "/identify/plants/:key" do
             plant = knowledge.plants[params["key"]] || halt(404)
-            show "identify/plant", data: -> { Answers.plant(plant, site) }, plant:
+            show("identify/plant", plant:) { Answers.plant(plant, site) }
           end
 
           app.post "/identify/plants/:key/watch" do
@@ -48,7 +51,7 @@ module Thistle
             left, right = params.values_at("left", "right").map { |key| knowledge.plants[key] || halt(404) }
             halt 404 if left == right
             duel = Core::Identify::Duel.new(left, right)
-            show "identify/duel", data: -> { Answers.duel(duel) }, duel:
+            show("identify/duel", duel:) { Answers.duel(duel) }
           end
         end
       end

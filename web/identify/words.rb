@@ -3,8 +3,10 @@
 module Thistle
   module Web
     module Identify
-      # A plant's life in plain sentences, from the words of its file.
-      module Words
+      # A plant's life in plain sentences, from the words of its file, for one property: its region, its units.
+      class Words
+        include Web::Words
+
         FORMS = { vine: "A vine", tree: "A tree", shrub: "A shrub", herb: "A leafy herb", mat: "A mat on the ground",
                   grass: "A grass or grass-like plant", fern: "A fern", aquatic: "A water plant" }.freeze
         SPANS = { annual: "that lives one season", biennial: "that leafs one year, seeds the next and dies",
@@ -17,6 +19,27 @@ module Thistle
                    "ballistic" => "by pods that burst",
                    "boots" => "on boots and coats", "vehicles" => "on tyres and machines", "mowers" => "on mowers", "hay" => "in hay and straw",
                    "gardens" => "out of gardens and dumped cuttings", "fragments" => "by pieces that root", "boats" => "on boats and trailers" }.freeze
+
+        # What a plant is in a region: the tag's hue and words.
+        BELONGS = { weed: %w[clay invasive], native: %w[moss native], both: ["ochre", "native and weed"], harmless: %w[stone harmless],
+                    elsewhere: ["stone", "not known here"] }.freeze
+
+        def initialize(property)
+          @property, @units = property, property.measures
+        end
+
+        # What a plant is in the property's region, or in another.
+        def status_tag(plant, region: @property.region)
+          hue, words = BELONGS.fetch(plant.belongs(region))
+          %(<span class="tag #{hue}">#{words}</span>)
+        end
+
+        # Why a plant is reported before anyone removes it.
+        def early_reason(plant)
+          return "It is on #{@property.name}'s watch list." if @property.watched?(plant)
+
+          "The library does not know it from #{Core::Identify::Regions::NAMES.fetch(@property.region)}."
+        end
 
         def way_of_life(plant)
           span = SPANS.find { |trait, _| plant.is?(trait) }&.last
@@ -49,14 +72,14 @@ module Thistle
         private
 
         def in_units(character, number)
-          number /= Desk::INCH.fetch(character.unit) if units.us?
+          number /= Desk::INCH.fetch(character.unit) if @units.us?
           number.round(2).to_s.delete_suffix(".0")
         end
 
         def unit_after(character)
           return "" if character.unit == "count"
 
-          units.us? ? " in" : " #{character.unit}"
+          @units.us? ? " in" : " #{character.unit}"
         end
 
         def sentence(words, joint: ", ")

@@ -47,10 +47,6 @@ module Thistle
         def [](field) = value(field.to_s)
         def error(field) = errors[field]
 
-        def to_h
-          { vessel:, method: removal.key, errors:, objections: objections.map { |text, source| { text:, source: } }, answer: answer&.to_h }
-        end
-
         private
 
         def wet_and_wrong?(bench) = bench.situation.near_water? && !active.aquatic

@@ -9,7 +9,7 @@ module Thistle
           app.get "/mix" do
             patch = patch_in_query
             desk = Desk.new(params, patch, units, today)
-            show "mix/index", data: -> { desk.to_h }, status: desk.errors.any? && @json ? 422 : 200, desk:, patch:
+            show("mix/index", desk:, patch:) { Answers.bench(desk) }
           end
         end
       end

@@ -10,16 +10,15 @@ module Thistle
             tasks = Store::Task.due(through: today + 400)
             tasks = tasks.where(property_id: property.id) unless params["all"]
             turns = Turns.new(tasks, params)
-            answer = -> {
+            show "recheck/index", turns: do
               go_on({ "all" => params["all"] && "1", "page" => turns.after }.compact) if turns.after
-              { total: turns.total, tasks: turns.rows.map { |t| Answers.task(t).merge(patch: t[:code]) } }
-            }
-            show "recheck/index", data: answer, turns:
+              Answers.tasks(turns)
+            end
           end
 
           app.get "/recheck/patches/:id" do
             patch = patch_at(params["id"])
-            show "recheck/patch", data: -> { Answers.patch(patch) }, patch:, form: Routes.blank(params, units, today, patch)
+            show("recheck/patch", patch:, form: Routes.blank(params, units, today, patch)) { Survey::Answers.patch(patch) }
           end
 
           app.post "/recheck/tasks" do

@@ -26,8 +26,7 @@ module Thistle
           @record, @params, @units, @today = record, params, units, today
           @form = FORMS[kind]&.of(record, units, today)
           @form&.errors&.clear
-          @amend = Forms::Amend.new({ "version" => version.to_s }, units:, today:)
-          @amend.errors.clear
+          @amend = Forms::Amend.untouched({ "version" => version.to_s }, units:, today:)
         end
 
         def kind = record.kind
@@ -73,13 +72,6 @@ module Thistle
 
         def take_back = read(reasoned: true) && record.take_back(**amend.values)
         def bring_back = read(reasoned: false) && record.bring_back(**amend.values)
-
-        def to_h
-          { kind:, id: record.id, taken_back: record.taken_back?, version:, values: record.values.slice(*SAID.keys),
-            versions: record.amendments.reverse.map do |one|
-              { act: one.act, person: one.person, reason: one.reason, at: one.created_at, was: one.values_before.slice(*SAID.keys) }
-            end }
-        end
 
         private
 

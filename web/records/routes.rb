@@ -8,8 +8,9 @@ module Thistle
         def self.registered(app)
           app.get "/records" do
             timeline = Timeline.new(property, before: day_in_query("before"))
-            show "records/index", data: -> { timeline.to_h.tap { go_on("before" => timeline.more) if timeline.more } }, timeline:,
-                                  form: Routes.form(property, today)
+            show "records/index", timeline:, form: Routes.form(property, today) do
+              Answers.timeline(timeline).tap { go_on("before" => timeline.more) if timeline.more }
+            end
           end
 
           app.get "/records/properties/new" do

@@ -11,6 +11,8 @@ module Thistle
         KINDS = { Store::Treatment => [:done_on, "work"], Store::Check => [:checked_on, "check"], Store::Observation => [:seen_on, "seen"],
                   Store::Course => [:chosen_on, "course"] }.freeze
 
+        attr_reader :property
+
         # The day before which the next page goes on; nil on the last.
         attr_reader :more
 
@@ -24,10 +26,6 @@ module Thistle
 
         # {state => number of patches}
         def states = @states ||= @property.live_patches.group_and_count(:state).unordered.as_hash(:state, :count)
-
-        def to_h
-          { property: @property.name, states:, rows: rows.map { |row| row.to_h.slice(:on, :kind, :text).merge(patch: row.code) } }
-        end
 
         private
 

@@ -9,7 +9,7 @@ module Thistle
           app.get "/replant" do
             patch = patch_in_query
             desk = Desk.new(params, patch, units, site, (patch&.property || property).region)
-            show "replant/index", data: -> { Answers.replant(desk.shortlist, desk.sowing) }, desk:, patch:
+            show("replant/index", desk:, patch:) { Answers.bench(desk) }
           end
 
           app.post "/replant/plantings" do

@@ -25,11 +25,6 @@ module Thistle
         # {kind => number of entries}
         def counts = entries.map(&:kind).tally
 
-        def to_h
-          { property: property.name, zone: property.clock.name,
-            entries: entries.map { |e| { uid: e.uid, kind: e.kind, title: e.title, from: e.from, to: e.to, text: e.text } } }
-        end
-
         private
 
         def site = property.site(@today)
@@ -57,7 +52,7 @@ module Thistle
           cards.flat_map do |card|
             card.calendar.phenophases(site.year).select { |span| span.phase == :ripe_seed }.each_with_index.map do |span, n|
               entry("seed-#{card.plant.key}-#{year}-#{n}", kind: "Seed", title: "#{card.plant.name}: ripe seed", from: span.from, to: span.to,
-                                                           text: "Seed likely ripens between #{said(span.early)} and #{said(span.late)}.")
+                                                           text: "Seed likely ripens between #{Web::Words.day(span.early)} and #{Web::Words.day(span.late)}.")
             end
           end
         end
@@ -101,7 +96,7 @@ module Thistle
             fit.best_days.first(DAYS).map do |date, stretch|
               entry("fit-#{key}-#{date}", kind: "Work days", title: "#{fit.limits.label}: good hours",
                                           from: [date, stretch.from], to: [date, stretch.to],
-                                          text: "By the forecast of #{said(@today)}. The label, the sky and the soil have the last word.")
+                                          text: "By the forecast of #{Web::Words.day(@today)}. The label, the sky and the soil have the last word.")
             end
           end
         end
@@ -109,7 +104,6 @@ module Thistle
         def entry(uid, **fields) = Entry.new(uid: "#{uid}-#{property.id}@nimble-thistle", place: property.name, **fields)
 
         def said_reason(reason) = reason.said(property.measures)
-        def said(date) = date.strftime("%-d %B")
       end
     end
   end

@@ -29,7 +29,7 @@ module Thistle
 
         # [Card], those with work that closes soonest first.
         def cards
-          @cards ||= Page::KEPT.fetch([:cards, site, choices(plants.first), plants.map(&:key)]) do
+          @cards ||= Core::Kept::ANSWERS.fetch([:cards, site, choices(plants.first), plants.map(&:key)]) do
             plants.map { |plant| card(plant) }.sort_by { |card| [closing(card), card.plant.name] }
           end
         end
@@ -51,14 +51,7 @@ module Thistle
           removing.group_by { |removal, _| removal.herbicide? ? :herbicide : :hand }.transform_values { |rows| joined(rows.flat_map(&:last)) }
         end
 
-        def to_h
-          { climate: site.climate.key, weather_from: property.feed,
-            plants: cards.to_h { |card| [card.plant.key, told(card)] } }
-        end
-
         private
-
-        def told(card) = { phases: Answers.phases(card.calendar.phenophases(year)), windows: Answers.windows(card.windows) }
 
         def joined(windows)
           windows.map { |w| [w.from, w.to] }.sort.each_with_object([]) do |(from, to), all|

@@ -4,9 +4,15 @@ module Thistle
   module Web
     module Season
       # How limits of the weather are said.
-      module FitWords
+      class FitWords
+        include Web::Words
+
         AIR = { wind: "wind", gust: "gusts", temperature: "temperature", delta_t: "Delta T" }.freeze
         PLAIN = { dark: "dark", inversion: "an inversion may hold drift near the ground", wet_leaf: "leaves or bark are wet", raining: "rain" }.freeze
+
+        def initialize(units)
+          @units = units
+        end
 
         # What stands against an hour: "wind 19 km/h, over 16 km/h".
         def said_against(against)
@@ -29,9 +35,9 @@ module Thistle
 
         def measure(key, value)
           case key
-          when :temperature then units.temperature(value)
-          when :delta_t then units.difference(value)
-          else units.wind(value)
+          when :temperature then @units.temperature(value)
+          when :delta_t then @units.difference(value)
+          else @units.wind(value)
           end
         end
 
@@ -44,7 +50,7 @@ module Thistle
           hours = { rainfast_h: "without rain after", dry_h: "without rain or dew before" }.select { |key, _| limits[key] }
           hours = hours.map { |key, words| "#{number(limits[key])} h #{words}" }
           plain = { still_air: "no inversion", calm_water: "no rain on the water", daylight: "daylight" }.select { |key, _| limits[key] }.values
-          ["soil #{limits.soil.join(" or ")}", *air, *(limits.gust && ["gusts up to #{units.wind(limits.gust)}"]), *hours, *plain].join(", ")
+          ["soil #{limits.soil.join(" or ")}", *air, *(limits.gust && ["gusts up to #{@units.wind(limits.gust)}"]), *hours, *plain].join(", ")
         end
 
         # One or two words, for a table.
@@ -54,14 +60,14 @@ module Thistle
         end
 
         def short_range(stretch)
-          return "#{stretch.from}–#{stretch.to} h" unless units.us?
+          return "#{stretch.from}–#{stretch.to} h" unless @units.us?
 
           "#{twelve(stretch.from)}–#{twelve(stretch.to)}".delete(" ")
         end
 
         # "7 to 12", hours on the clock.
         def clock_range(stretch) = "#{clock(stretch.from)} to #{clock(stretch.to)}"
-        def clock(hour) = units.us? ? twelve(hour) : format("%d:00", hour)
+        def clock(hour) = @units.us? ? twelve(hour) : format("%d:00", hour)
         def twelve(hour) = "#{((hour - 1) % 12) + 1} #{hour % 24 < 12 ? "am" : "pm"}"
 
         # Hours alike, run together: [[from, to, [Against]]] of one day.

@@ -6,6 +6,10 @@ module Thistle
       # What do the year and the weather allow?
       module Routes
         def self.registered(app)
+          app.helpers do
+            def season_words = Words.new(property)
+            def fit_words = FitWords.new(units)
+          end
           year(app)
           seen(app)
           fit(app)
@@ -17,7 +21,7 @@ module Thistle
         def self.year(app)
           app.get "/season" do
             desk = Desk.new(property, site, today, all: params["all"])
-            show "season/index", data: -> { band.to_h.merge(desk.to_h) }, desk:, form: Form::Blank.new
+            show("season/index", desk:, form: Form::Blank.new) { Answers.year(desk, band) }
           end
         end
 
@@ -26,7 +30,7 @@ module Thistle
             form = Forms::Sighting.new(params, units:, today:)
             if (sighting = form.store(property, site))
               offer_undo "/season/sightings/#{sighting.id}/undo"
-              next go_to(params["back"].to_s[%r{\A/identify/[\w/-]+\z}] || "/season", said_sighting(sighting))
+              next go_to(params["back"].to_s[%r{\A/identify/[\w/-]+\z}] || "/season", season_words.said_sighting(sighting))
             end
 
             show "season/index", status: 422, desk: Desk.new(property, site, today), form:
@@ -50,7 +54,7 @@ module Thistle
           app.get "/season/fit" do
             key = knowledge.fits.key?(params["work"].to_s.to_sym) ? params["work"].to_sym : :pulling
             label = Store::Label.first(property_id: property.id, kind: key.to_s)
-            show "season/fit", data: -> { Answers.fits(site, property) }, key:, form: Forms::Label.of(label, key.to_s, units, today)
+            show("season/fit", key:, form: Forms::Label.of(label, key.to_s, units, today)) { Answers.fits(site, property) }
           end
 
           app.post "/season/labels" do
@@ -63,7 +67,7 @@ module Thistle
 
         def self.weather(app)
           app.get "/season/weather" do
-            show "season/weather", data: -> { Answers.weather(site, property) }, form: Forms::Station.of(property, units, today), upload: Form::Blank.new
+            show("season/weather", form: Forms::Station.of(property, units, today), upload: Form::Blank.new) { Answers.weather(site, property) }
           end
 
           app.post "/season/weather" do
@@ -88,7 +92,7 @@ module Thistle
 
           app.get "/season/weather/files/:id" do
             record = of_property(Store::WeatherFile, params["id"])
-            show "season/file", data: -> { Answers.weather_file(record) }, record:, desk: record.taken? ? nil : WeatherDesk.new(record)
+            show("season/file", record:, desk: record.taken? ? nil : WeatherDesk.new(record)) { Answers.weather_file(record) }
           end
 
           app.post "/season/weather/files/:id" do
@@ -111,7 +115,8 @@ module Thistle
 
         def self.calendar(app)
           app.get "/season/calendar" do
-            show "season/calendar", data: -> { Calendar.new(property, today).to_h }, calendar: Calendar.new(property, today)
+            calendar = Calendar.new(property, today)
+            show("season/calendar", calendar:) { Answers.calendar(calendar) }
           end
 
           # The address with a key is for programs that subscribe: it needs no session, and says nothing to who has no key.

@@ -3,20 +3,26 @@
 module Thistle
   module Web
     module Season
-      # How the year is said.
-      module Words
+      # How the year of a property is said.
+      class Words
+        include Web::Words
+
+        def initialize(property)
+          @property, @units = property, property.measures
+        end
+
         # What a sighting said, as a sentence.
         def said_sighting(sighting)
           case sighting.kind
-          when "anchor" then "#{knowledge.anchors.fetch(sighting.said).label.capitalize} seen on #{day(sighting.seen_on)}."
+          when "anchor" then "#{Core::Knowledge.shipped.anchors.fetch(sighting.said).label.capitalize} seen on #{day(sighting.seen_on)}."
           when "soil" then "Soil felt #{sighting.said}."
           else
             verb = sighting.began ? "began to be" : "was"
-            "#{knowledge.plant(sighting.plant_key).name} #{verb} #{phase_word(sighting.said)} on #{day(sighting.seen_on)}."
+            "#{Core::Knowledge.shipped.plant(sighting.plant_key).name} #{verb} #{phase_word(sighting.said)} on #{day(sighting.seen_on)}."
           end
         end
 
-        def phase_word(key) = knowledge.phases.fetch(key.to_sym)["label"]
+        def phase_word(key) = Core::Knowledge.shipped.phases.fetch(key.to_sym)["label"]
 
         # Whose weather the year rests on.
         def said_origin(origin)
@@ -24,8 +30,8 @@ module Thistle
                    "broad" => "No weather of this ground is known: these are broad values for the region. Take the marks as weeks, not days.",
                    "own" => "From #{count(origin.measured_years, "year")} of this property's own station" \
                             "#{" and #{count(origin.regional_years, "year")} of broad regional values before it" if origin.regional_years.positive?}." }
-          unplaced = "Its place is not known: the middle of the region stands for it." unless property.placed
-          [from.fetch(property.feed), unplaced, said_shift(origin)].compact.join(" ")
+          unplaced = "Its place is not known: the middle of the region stands for it." unless @property.placed
+          [from.fetch(@property.feed), unplaced, said_shift(origin)].compact.join(" ")
         end
 
         def said_shift(origin)
@@ -38,7 +44,7 @@ module Thistle
         # "5:57" or "5:57 am" from hours since midnight.
         def clock_time(hours)
           hour, minute = (hours * 60).round.divmod(60)
-          return format("%d:%02d", hour, minute) unless units.us?
+          return format("%d:%02d", hour, minute) unless @units.us?
 
           "#{((hour - 1) % 12) + 1}:#{format("%02d", minute)} #{hour % 24 < 12 ? "am" : "pm"}"
         end
@@ -46,7 +52,7 @@ module Thistle
         # What a task waits for, and whether it came.
         def said_event(task)
           event = task.awaited or return ""
-          task.happened_on ? "It came: #{event.said(units)}, #{day(task.happened_on)}." : "Waits for #{event.said(units)}."
+          task.happened_on ? "It came: #{event.said(@units)}, #{day(task.happened_on)}." : "Waits for #{event.said(@units)}."
         end
       end
     end

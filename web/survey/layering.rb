@@ -107,7 +107,7 @@ module Thistle
 
         # [[height, Shape]]
         def contours(layer)
-          Page::KEPT.fetch([:contours, layer.file]) do
+          Core::Kept::ANSWERS.fetch([:contours, layer.file]) do
             layer.grid.contours(layer.details["step"])
                  .map { |height, line| [height, Core::Survey::Shape.new({ "type" => "LineString", "coordinates" => line }, [])] }
           end

@@ -17,17 +17,17 @@ module Thistle
 
         def self.pages(app)
           app.get "/survey" do
-            show "survey/index", data: -> { paged(property.live_patches.for_answers) { |one| Answers.patch(one) } }, form: Forms::Patch.blank(today).with(drawn_before)
+            show("survey/index", form: Forms::Patch.blank(today).with(drawn_before)) { paged(property.live_patches.for_answers) { |one| Answers.patch(one) } }
           end
 
           app.get "/survey/patches/:id" do
             patch = patch_at(params["id"])
-            show "survey/patch", data: -> { Answers.patch(patch) }, patch:, form: Forms::Patch.of(patch, units), **UNCHANGED
+            show("survey/patch", patch:, form: Forms::Patch.of(patch, units), **UNCHANGED) { Answers.patch(patch) }
           end
 
           app.get "/survey/totals" do
             totals = Store::Totals.new(property)
-            show "survey/totals", data: -> { Answers.totals(totals, today) }, totals:
+            show("survey/totals", totals:) { Answers.totals(totals, today) }
           end
 
           app.get "/survey/site-map" do

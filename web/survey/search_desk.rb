@@ -16,7 +16,7 @@ module Thistle
           @metres = METRES.include?(Whole.read(metres)) ? Whole.read(metres) : 2000
         end
 
-        def searches = @searches ||= @property.searches_dataset.newest.all
+        def searches = @searches ||= @property.searches_dataset.newest.with_plants
         def boundary = @property.boundary&.shape
 
         # Share and area of the property seen in the last so many days.
@@ -68,11 +68,6 @@ module Thistle
           AGES.find { |_, limit| limit.nil? || days <= limit }.first
         end
 
-        def to_h
-          { metres:, start: boundary && start, length_m: route&.length_m&.round, stops: route&.stops&.map { |stop| stop(stop) },
-            searches: searches.map { |s| search(s) }, absent: absences.transform_values(&:searched_on) }
-        end
-
         private
 
         def draws
@@ -97,18 +92,6 @@ module Thistle
           places = [route.start, *route.stops.map(&:place), route.start]
           [{ geometry: { type: "LineString", coordinates: places }, style: "route" },
            *route.stops.each_with_index.map { |stop, n| { geometry: { type: "Point", coordinates: stop.place }, style: "route", label: n + 1 } }]
-        end
-
-        def stop(stop)
-          { longitude: stop.place[0].round(6), latitude: stop.place[1].round(6), near: stop.reasons.map do |label, m|
-            { what: label, distance_m: m.round }
-          end,
-            last_seen: stop.last_seen, leg_m: stop.leg_m.round }
-        end
-
-        def search(search)
-          { id: search.id, searched_on: search.searched_on, people: search.people, sight_m: search.sight_m, length_m: search.length_m&.round,
-            area_m2: search.area_m2.round, plants: search.plants }
         end
       end
     end

@@ -38,12 +38,6 @@ module Thistle
         def area = track.area
         def error = track.area_error
 
-        def to_h
-          { from:, fixes_kept: track.fixes.size, fixes_dropped: track.dropped, notes: track.notes, closed: track.closed?,
-            length_m: track.length.round(1),
-            accuracy_m: track.accuracy.round(1), area_m2: area&.round(1), area_standard_error_m2: error&.round(1), geometry: shape.published }
-        end
-
         private
 
         def fixes(params)

@@ -84,16 +84,6 @@ module Thistle
         def idle? = alike.empty?
         def property(id) = by_id.fetch(id)
 
-        def to_h
-          { today:, due_count:,
-            due: due.map { |t| Answers.task(t).merge(patch: t[:code]) },
-            conditions: outlook.to_h, planned: planned.map { |property, item| { property: property.name, **item.slice(:code, :method, :hours) } },
-            awaited: awaited.map { |t| { patch: t[:code], event: JSON.parse(t.event), due_on: t.due_on } },
-            reports: reports.map { |r| { id: r.id, seen_on: r.seen_on } },
-            hygiene: hygiene.map { |property, plants| { property: property.name, in_seed: plants.map(&:key) } },
-            agenda_counts: groups.transform_values(&:total), agenda: groups.values.flat_map(&:items).map { |item| row(item) } }
-        end
-
         private
 
         # Ids alone, since the shapes are most of a row.
@@ -109,7 +99,7 @@ module Thistle
 
         # One entry for all patches alike.
         def agenda
-          @agenda ||= Core::Decide::Agenda.new(alike.values.filter_map { |group| entry(group.patch) }, kept: Page::KEPT)
+          @agenda ||= Core::Decide::Agenda.new(alike.values.filter_map { |group| entry(group.patch) }, kept: Core::Kept::ANSWERS)
         end
 
         # {id of the patch that stands for them => Alike::Group}
@@ -160,11 +150,6 @@ module Thistle
           @standing ||= alike.values.map(&:patch).group_by(&:property_id).transform_values { |here| here.map(&:plant_key).uniq }
           plants = @standing.fetch(property.id, []).map { |key| Core::Knowledge.shipped.plant(key) }.select(&:invasive?)
           plants.select { |plant| Core::Season::Phenology.new(plant, property.site(today)).phases_on(today).include?(:ripe_seed) }
-        end
-
-        def row(item)
-          { patch: patch(item.id).code, group: item.group, method: item.verdict.removal.key, verdict: item.verdict.kind,
-            until: item.until, reason: item.reason&.said, again: again(item.id) }
         end
       end
     end

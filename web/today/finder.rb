@@ -21,10 +21,6 @@ module Thistle
 
         MOST = 50
 
-        def to_h
-          { query:, plants: plants.map { |p| { key: p.key, name: p.name } }, patches: patches.map { |p| { id: p.id, code: p.code } } }
-        end
-
         private
 
         def named = Store::Patch.live.where(plant_key: plants.map(&:key)).order(:plant_key, :code).limit(MOST).all

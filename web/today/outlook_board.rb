@@ -23,10 +23,6 @@ module Thistle
         # {kind => Fit} of one property, for the table of ten days.
         def fits(property) = (Core::Knowledge.shipped.fits.keys & @wanted.fetch(property.id, {}).keys).to_h { |key| [key, fit(property, key)] }
 
-        def to_h
-          rows.map { |row| { property: row.property.name, soil: row.now[:soil], fit: row.kinds.transform_values { |kind| kind.stretch&.to_h } } }
-        end
-
         private
 
         def row(property)

@@ -8,12 +8,12 @@ module Thistle
         def self.registered(app)
           app.get "/" do
             board = Board.new(properties, today)
-            show "today/index", data: -> { board.to_h }, board:
+            show("today/index", board:) { Answers.today(board) }
           end
 
           app.get "/find" do
             found = Finder.new(params["q"].to_s)
-            show "today/find", data: -> { found.to_h }, found:
+            show("today/find", found:) { Answers.found(found) }
           end
 
           app.get("/img/glyphs.svg") do

@@ -31,13 +31,7 @@ module Thistle
                     "hours" => hours && [(hours / crew).ceil(1), 0.25].max.clamp(0.25, 8).to_s, "stems_done" => patch.stems&.to_s,
                     "area" => patch.infested && @units.from_si(:area, patch.infested.first).round.to_s }.compact
           typed = typed.merge(@params.slice("active_key", "product", "mix"))
-          Forms::Treatment.new(typed, units: @units, today: @today).tap { |form| form.errors.clear }
-        end
-
-        def to_h
-          { patch: patch.code, method: removal.key, verdict: Decide::Answers.verdict(verdict), steps: brief.steps, tools: brief.tools,
-            roles: brief.roles, safety: Decide::Answers.safety(brief.safety),
-            returns: visits.map { |v| { due_on: v.due_on, kind: v.kind, reason: v.text, source: v.source } } }
+          Forms::Treatment.untouched(typed, units: @units, today: @today)
         end
 
         private

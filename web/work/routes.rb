@@ -10,11 +10,11 @@ module Thistle
             patch = patch_in_query
             unless patch
               list = Survey::PatchList.new(property, params, states: Store::Patch::WANTING, named: true)
-              next show("work/index", data: -> { { patches: paged(workable.for_answers) { |one| Answers.patch(one) } } }, list:)
+              next show("work/index", list:) { { patches: paged(workable.for_answers) { |one| Survey::Answers.patch(one) } } }
             end
 
             desk = Desk.new(params, patch, units, today)
-            show "work/patch", data: -> { desk.to_h }, desk:, patch:, form: desk.form
+            show("work/patch", desk:, patch:, form: desk.form) { Answers.brief(desk) }
           end
 
           app.post "/work/cleanings" do

@@ -19,8 +19,6 @@ module Thistle
             rule(:from, :to).validate(:both_or_neither)
           end
 
-          def self.blank(units, today) = new({}, units:, today:).tap { |form| form.errors.clear }
-
           def store(property, today)
             return unless ok?
             return failed(:zone, "is not a zone of this property") && nil if values[:zone] && property.zones_dataset.where(id: values[:zone]).empty?

@@ -15,16 +15,15 @@ module Thistle
             app.get "/decide/courses" do
               here = Store::Course.live.join(:patches, { id: :patch_id, property_id: property.id, deleted_at: nil }, table_alias: :p)
               turns = Turns.new(here.select_all(:courses).order(:code).eager(:steps, :patch), params)
-              answer = -> {
+              show "decide/courses", turns: do
                 go_on("page" => turns.after) if turns.after
                 { courses: turns.rows.map { |course| Answers.course(course) } }
-              }
-              show "decide/courses", data: answer, turns:
+              end
             end
 
             app.get "/decide/courses/new" do
               desk = CourseDesk.new(params, patch_at(params["patch"]), today)
-              show "decide/course_new", data: -> { Answers.course_plan(desk) }, desk:, form: Form::Blank.new
+              show("decide/course_new", desk:, form: Form::Blank.new) { Answers.course_plan(desk) }
             end
 
             app.post "/decide/courses" do
@@ -39,7 +38,7 @@ module Thistle
 
             app.get "/decide/courses/:id" do
               course = course_at(params["id"])
-              show "decide/course", data: -> { Answers.course(course) }, course:, form: Form::Blank.new, at: nil
+              show("decide/course", course:, form: Form::Blank.new, at: nil) { Answers.course(course) }
             end
 
             app.post "/decide/courses/:id/leave" do
@@ -79,7 +78,7 @@ module Thistle
               course = course_at(step.course_id)
               change[step, today]
               offer_undo "/decide/steps/#{step.id}/#{name}"
-              go_to "/decide/courses/#{course.id}", step_said(step)
+              go_to "/decide/courses/#{course.id}", decide_words.step_said(step)
             end
           end
         end

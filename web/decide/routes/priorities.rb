@@ -15,7 +15,7 @@ module Thistle
           def self.first(app)
             app.get "/decide/first" do
               desk = RankingDesk.new(params, property, today)
-              show "decide/first", data: -> { Answers.ranking(desk) }, desk:
+              show("decide/first", desk:) { Answers.ranking(desk) }
             end
 
             app.post "/decide/first" do
@@ -31,7 +31,7 @@ module Thistle
             app.get "/decide/plan" do
               last = Store::SeasonPlan.live.where(property_id: property.id).reverse(:id).first
               form = last ? Forms::SeasonPlan.of(last, units, today) : Forms::SeasonPlan.fresh(property, units, today)
-              show "decide/plan", data: -> { Answers.season_plan(last) }, plan: last, form:
+              show("decide/plan", plan: last, form:) { Answers.season_plan(last) }
             end
 
             app.post "/decide/plan" do

@@ -9,7 +9,7 @@ module Thistle
           def self.registered(app)
             app.get "/decide/rules" do
               desk = RulesDesk.new(property, today)
-              show "decide/rules", data: -> { Answers.rule_book(desk) }, desk:, form: Forms::LocalRule.blank(units, today), off: Form::Blank.new
+              show("decide/rules", desk:, form: Forms::LocalRule.untouched(units:, today:), off: Form::Blank.new) { Answers.rule_book(desk) }
             end
 
             app.post "/decide/rules/off" do
@@ -19,7 +19,7 @@ module Thistle
                 next go_to("/decide/rules##{made.rule_key}", "“#{made.rule.title}” is switched off for #{property.name}.")
               end
 
-              show "decide/rules", status: 422, desk: RulesDesk.new(property, today), form: Forms::LocalRule.blank(units, today), off:
+              show "decide/rules", status: 422, desk: RulesDesk.new(property, today), form: Forms::LocalRule.untouched(units:, today:), off:
             end
 
             app.post "/decide/rules/off/:id/undo" do

@@ -11,7 +11,7 @@ module Thistle
               session.delete(:card) if params["next"]
               desk = PracticeDesk.of(session, params.except("answer"), property, today) # an answer is sent, not asked for
               session[:card] = desk.held
-              show "identify/practice", data: -> { desk.to_h }, desk:
+              show("identify/practice", desk:) { Answers.practice(desk) }
             end
 
             app.post "/identify/practice" do

@@ -15,11 +15,10 @@ module Thistle
           def self.sheets(app)
             app.get "/identify/reports" do
               turns = Turns.new(Store::Report.reverse(:seen_on, :id).eager(:photos, :patch, :property), params)
-              answer = -> {
+              show "identify/reports", turns: do
                 go_on("page" => turns.after) if turns.after
-                { reports: turns.rows.map { |r| Answers.report(r) } }
-              }
-              show "identify/reports", data: answer, turns:
+                { reports: turns.rows.map { |report| Answers.report(report) } }
+              end
             end
 
             app.post "/identify/reports" do
@@ -32,7 +31,7 @@ module Thistle
 
             app.get "/identify/reports/:id" do
               report = report_at(params["id"])
-              show "identify/report", data: -> { Answers.report(report) }, report:, form: Forms::Answer.new({}, units:, today:).tap { |f| f.errors.clear }
+              show("identify/report", report:, form: Forms::Answer.untouched(units:, today:)) { Answers.report(report) }
             end
 
             app.get "/identify/reports/:id/occurrence.csv" do
@@ -52,8 +51,7 @@ module Thistle
               files.map { |file| Formats::Image.new(file[:filename], file[:tempfile].read) }.each { |image| report.attach(image) }
               go_to "/identify/reports/#{report.id}", "#{count(files.size, "photograph")} added."
             rescue Core::BadInput => e
-              form = Forms::Answer.new({}, units:, today:).tap { |f| f.errors.clear }.failed(:photos, e.message)
-              show "identify/report", status: 422, report:, form:
+              show "identify/report", status: 422, report:, form: Forms::Answer.untouched(units:, today:).failed(:photos, e.message)
             end
 
             # Without EXIF, whoever asks: the position stays in the records.

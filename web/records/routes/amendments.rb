@@ -12,7 +12,7 @@ module Thistle
 
             app.get "/records/:kind/:id" do
               desk = amend_desk
-              show "records/amend", data: -> { desk.to_h }, desk:
+              show("records/amend", desk:) { Answers.amended(desk) }
             end
 
             app.post "/records/:kind/:id" do

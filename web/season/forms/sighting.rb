@@ -50,9 +50,9 @@ module Thistle
             site.seen.anchors.select { |mark| year.cover?(mark.on) }.each do |mark|
               other = kinds.fetch(mark.key.to_s)
               if earlier?(kinds, mark.key.to_s, values[:said]) && values[:seen_on] < mark.on
-                return "comes before #{other.label}, which was seen on #{mark.on.strftime("%-d %B")}"
+                return "comes before #{other.label}, which was seen on #{Web::Words.day(mark.on)}"
               elsif earlier?(kinds, values[:said], mark.key.to_s) && values[:seen_on] > mark.on
-                return "comes after #{other.label}, which was seen on #{mark.on.strftime("%-d %B")}"
+                return "comes after #{other.label}, which was seen on #{Web::Words.day(mark.on)}"
               end
             end
             nil

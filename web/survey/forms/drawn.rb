@@ -9,7 +9,9 @@ module Thistle
           attr_reader :repaired
 
           # A form as it is before anyone has typed.
-          def self.blank(today) = new({}, units: Core::Units.new, today:).tap { |form| form.errors.clear }.with(const_get(:DAY) => today.iso8601)
+          def self.blank(today)
+            untouched({ const_get(:DAY) => today.iso8601 }, units: Core::Units.new, today:)
+          end
 
           DAY = "seen_on"
 

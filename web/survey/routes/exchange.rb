@@ -42,7 +42,7 @@ module Thistle
 
             app.get "/survey/arrivals/:id" do
               arrival = arrival_at(params["id"])
-              show "survey/arrival", data: -> { Answers.arrival(arrival) }, arrival:, desk: ArrivalDesk.new(arrival, params)
+              show("survey/arrival", arrival:, desk: ArrivalDesk.new(arrival, params)) { Answers.arrival(arrival) }
             end
 
             app.put "/survey/arrivals/:id" do

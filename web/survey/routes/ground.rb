@@ -14,7 +14,7 @@ module Thistle
 
           def self.zones(app)
             app.get "/survey/zones" do
-              show "survey/zones", data: -> { property.zones.map { |zone| Answers.zone(zone) } }, form: Forms::Zone.blank(today)
+              show("survey/zones", form: Forms::Zone.blank(today)) { property.zones.map { |zone| Answers.zone(zone) } }
             end
 
             app.post "/survey/zones" do
@@ -41,7 +41,7 @@ module Thistle
 
           def self.layers(app)
             app.get "/survey/layers" do
-              show "survey/layers", data: -> { property.layers_dataset.live.map { |layer| Answers.layer(layer) } }, form: Form::Blank.new
+              show("survey/layers", form: Form::Blank.new) { property.layers_dataset.live.map { |layer| Answers.layer(layer) } }
             end
 
             app.post "/survey/layers" do
@@ -93,7 +93,7 @@ module Thistle
               halt 404 unless layer.kind == "elevation"
               content_type "image/png"
               cache_control :private, max_age: 86_400
-              Page::KEPT.fetch([:shade, layer.file]) { Layering.shade(layer.grid) }
+              Core::Kept::ANSWERS.fetch([:shade, layer.file]) { Layering.shade(layer.grid) }
             end
 
             app.get "/survey/layers/:id/picture" do

@@ -13,7 +13,7 @@ module Thistle
 
             app.post "/survey/walk" do
               walk = WalkDesk.new(params, property, today)
-              show "survey/walk", data: -> { walk.to_h }, walk:, error: nil
+              show("survey/walk", walk:, error: nil) { Answers.walk(walk) }
             rescue Core::BadInput => e
               raise if @json
 
@@ -35,7 +35,7 @@ module Thistle
 
             app.get "/survey/searches" do
               desk = SearchDesk.new(property, today, metres: params["metres"])
-              show "survey/searches", data: -> { desk.to_h }, desk:, form: Forms::Search.blank(today).with(drawn_before)
+              show("survey/searches", desk:, form: Forms::Search.blank(today).with(drawn_before)) { Answers.searches(desk) }
             end
 
             app.post "/survey/searches" do

@@ -1,0 +1,49 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # Model: a season plan: what was asked, and what the solver answered.
+    class SeasonPlan < Sequel::Model(:season_plans)
+      include Amendable
+
+      many_to_one :property, class: "Thistle::Store::Property"
+
+      dataset_module { def live = where(deleted_at: nil) }
+
+      # The last plan of a property that was solved.
+      def self.current(property) = live.where(property_id: property.id, status: "solved").reverse(:id).first
+
+      # What it has planned for the week of a day and was not worked on since that Monday: [item].
+      def this_week(today)
+        monday = (today - ((today.wday - 1) % 7)).iso8601
+        items = answered[:items].select { |item| item[:week] == monday }
+        done = Treatment.where(deleted_at: nil, patch_id: items.map { |item| item[:patch] }).where { done_on >= monday }.select_map(:patch_id)
+        items.reject { |item| done.include?(item[:patch]) }
+      end
+
+      # Nothing of a patch follows from a plan.
+      def follow = nil
+
+      def on = created_at.to_date
+      def asked_for = JSON.parse(asked)
+      def answered = answer && JSON.parse(answer, symbolize_names: true)
+      def solving? = status == "solving" && !(job.nil? || job.lost?)
+
+      # How long it has been worked on; any process may ask.
+      def job = @job ||= Job.of("plan", self)
+      def seconds = job ? job.seconds : 0
+
+      STOPPED = "The server stopped while it was solved. Ask again."
+
+      # Plans whose solver is gone.
+      def self.recover(all: false)
+        Job.where(kind: "plan", status: "running").all.each do |job|
+          next unless job.lost? || (all && job.pid == Process.pid)
+
+          job.fail_with(Job::LOST)
+          where(id: job.subject_id, status: "solving").update(status: "failed", fault: STOPPED)
+        end
+      end
+    end
+  end
+end

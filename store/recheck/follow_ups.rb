@@ -1,0 +1,117 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # Process: writes down what Core::Recheck::FollowUp says of a patch: its visits, the steps of its courses, which work each look was
+    # a look at. Called after any of its records changes, in the same transaction.
+    class FollowUps
+      def self.settle(patch) = new(patch).settle
+
+      # The same for every patch with a record that asks for visits, after the file was brought up to date.
+      def self.settle_all
+        ids = [Treatment, Check, Course].flat_map { |model| model.distinct.select_map(:patch_id) }.uniq.sort
+        ids.each_slice(50) { |some| Patch.db.transaction { Patch.live.where(id: some).all.each(&:follow_records) } }
+      end
+
+      def initialize(patch)
+        @patch = patch
+        @rows = patch.tasks_dataset.all
+      end
+
+      def settle
+        adopt
+        answer = follow_up
+        keyed, wished = answer.visits.partition(&:key)
+        write(keyed)
+        wished.each { |visit| change(@rows.find { |row| row.id == visit.id }, done_on: visit.done_on, done_by: visit.done_by) }
+        tick(answer.steps)
+        judge(answer.judged)
+        @patch.associations.delete(:tasks)
+      end
+
+      private
+
+      def follow_up
+        @follow_up ||= Core::Recheck::FollowUp.new(@patch.story, returns:, asked: @rows.select { |row| by_hand?(row) }.map { |row| asked(row) },
+                                                        courses: courses.map { |course| told(course) })
+      end
+
+      def treatments = @treatments ||= @patch.history.filter_map { |_, kind, record| record if kind == :treatment }
+      def courses = @courses ||= @patch.courses_dataset.eager(:steps).all
+
+      def returns
+        @returns ||= @patch.plant ? treatments.to_h { |treatment| [treatment.id, treatment.returns(@patch.plant, site)] } : {}
+      end
+
+      def site = @site ||= @patch.property.site(Setting.today)
+
+      # Rows without a key: a person's, and those that were written before there were keys.
+      def by_hand?(row) = row.key.nil? && row.course_id.nil? && row.dropped_at.nil?
+
+      def asked(row)
+        Core::Recheck::FollowUp::Asked.new(id: row.id, kind: row.kind, due_on: row.due_on, since: row.since_on || row.treatment&.done_on || row.due_on,
+                                  event: row.awaited, happened_on: row.happened_on, made_on: row.done_by == "hand" ? row.done_on : nil)
+      end
+
+      def told(course)
+        steps = course.steps.map do |step|
+          Core::Recheck::FollowUp::Step.new(id: step.id, kind: step.kind, method: step.method_key, due_on: step.due_on, said: step.said,
+                                   said_on: step.done_on, text: step.asks, source: step.source)
+        end
+        Core::Recheck::FollowUp::Course.new(id: course.id, chosen_on: course.chosen_on, left_on: course.left_at&.to_date, steps:)
+      end
+
+      # Rows of earlier versions get their keys; a course's open ones are asked for anew.
+      def adopt
+        worked, planned = %i[treatment_id course_id].map { |column| @rows.select { |row| row.key.nil? && row[column] } }
+        return if worked.empty? && planned.empty?
+
+        wanted = follow_up.visits.select(&:key).group_by { |visit| [visit.from, visit.text] }
+        worked.each do |row|
+          same = wanted.fetch([[:treatment, row.treatment_id], row.reason], [])
+          row.this.update(key: same.shift.key) if same.any?
+        end
+        planned.select(&:open?).each(&:delete)
+        @follow_up = nil
+        @rows = @patch.tasks_dataset.all
+      end
+
+      def write(visits)
+        known = @rows.select(&:key).to_h { |row| [row.key, row] }
+        visits.each { |visit| known.key?(visit.key) ? change(known[visit.key], **columns(visit, known[visit.key])) : add(visit) }
+        gone = known.keys - visits.map(&:key)
+        Task.where(id: known.values_at(*gone).map(&:id)).delete if gone.any?
+      end
+
+      def add(visit) = Task.create(patch_id: @patch.id, key: visit.key, **columns(visit, nil))
+
+      # What has happened stays: its day was measured.
+      def columns(visit, row)
+        kept = row&.happened_on && row.since_on == visit.since
+        kind, id = visit.from
+        { kind: visit.kind, due_on: kept ? row.due_on : visit.due_on, happened_on: kept ? row.happened_on : visit.happened_on, reason: visit.text,
+          source: visit.source, event: visit.event && JSON.generate(visit.event.to_data), since_on: visit.since, done_on: visit.done_on,
+          done_by: visit.done_by, treatment_id: kind == :treatment ? id : nil, check_id: kind == :check ? id : nil,
+          course_id: kind == :course ? id : nil }
+      end
+
+      # Only what is another is written.
+      def change(row, **columns)
+        other = columns.reject { |column, value| row[column] == value }
+        row.this.update(other) if other.any?
+      end
+
+      def tick(done)
+        courses.flat_map(&:steps).select { |step| step.said.nil? }.each do |step|
+          on = done[step.id]&.on
+          step.this.update(done_on: on) unless step.done_on == on
+        end
+      end
+
+      def judge(judged)
+        known = Check.where(id: judged.keys).select_hash(:id, :treatment_id)
+        (judged.to_a - known.to_a).each { |id, treatment_id| Check.where(id:).update(treatment_id:) }
+      end
+    end
+  end
+end

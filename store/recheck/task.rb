@@ -1,0 +1,69 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # Model: something to come back for.
+    class Task < Sequel::Model(:tasks)
+      many_to_one :patch, class: "Thistle::Store::Patch"
+      many_to_one :treatment, class: "Thistle::Store::Treatment"
+
+      KINDS = { "check" => "Check", "treat" => "Treat", "report" => "Ask" }.freeze
+
+      dataset_module do
+        def by_hand = where(key: nil, treatment_id: nil, course_id: nil, check_id: nil)
+        def undone = where(Sequel[:tasks][:done_on] => nil, Sequel[:tasks][:dropped_at] => nil)
+
+        # Open tasks of live patches up to a day, soonest first, with what a list needs: one query.
+        def due(through:, limit: nil)
+          undone.where { Sequel[:tasks][:due_on] <= through }
+                .join(:patches, { id: :patch_id, deleted_at: nil }, table_alias: :p)
+                .select_all(:tasks).select_append(:code, :plant_key, :property_id, :state)
+                .order(:due_on, Sequel[:tasks][:id]).limit(limit)
+        end
+      end
+
+      # Moves open tasks that wait for an event to when it is now expected; once it has happened, it has. Called when the
+      # weather may have told something new: at start, on a new day, when weather or a sighting comes in. Writes what moved.
+      def self.follow_weather(properties, today)
+        by_id = properties.to_h { |property| [property.id, property] }
+        known = {}
+        waiting(by_id.keys).each do |task|
+          site = by_id[task[:property_id]].site(today)
+          task.follow(known[[site, task.event, task.since_on]] ||= task.awaited.resolve(site, task.since_on))
+        end
+      end
+
+      def self.waiting(property_ids)
+        undone.where(happened_on: nil).exclude(Sequel[:tasks][:event] => nil)
+              .join(:patches, { id: :patch_id, deleted_at: nil, property_id: property_ids }, table_alias: :p)
+              .select_all(:tasks).select_append(:property_id).all
+      end
+      private_class_method :waiting
+
+      def open? = done_on.nil? && dropped_at.nil?
+
+      # Did a person ask for it? Then that person's word makes it or takes it back.
+      def by_hand? = key.nil? && treatment_id.nil? && course_id.nil? && check_id.nil?
+
+      # A person says that it was made on a day, or that it was not.
+      def made(date) = this.update(done_on: date, done_by: date && "hand")
+
+      # Taken back, or asked for again.
+      def drop = this.update(dropped_at: Time.now.utc)
+      def ask_again = this.update(dropped_at: nil)
+
+      # What it waits for, or nil.
+      def awaited = event && Core::Season::Event.read(JSON.parse(event))
+
+      # Takes an Outcome in.
+      def follow(outcome)
+        due = outcome.date ? outcome.date + awaited.after : due_on
+        happened = outcome.happened? ? outcome.date : nil
+        return if due == due_on && happened == happened_on
+
+        this.update(due_on: due, happened_on: happened)
+        refresh
+      end
+    end
+  end
+end

@@ -1,0 +1,104 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # Reading: what taking a file would do, row by row: add, change (its code is known here), double (the same plant within
+    # the arrival's distance), same, or refuse with the reason.
+    class DryRun
+      def initialize(arrival, seen_on:)
+        @arrival, @seen_on = arrival, seen_on
+        @property = arrival.property
+        @reading = arrival.reading
+        @known = @property.live_patches.select_hash(:code, :id)
+        @codes, @mended = {}, []
+        @nests = Hash.new { |hash, plant| hash[plant] = Core::Survey::Nest.new(arrival.apart_m) { |place, shape| place.shape.distance(shape) <= arrival.apart_m } }
+        @property.live_patches.unordered.select(:id, :code, :plant_key, :west, :south, :east, :north).naked.each { |row| keep(OnMap.new(row)) }
+      end
+
+      # A place in the file, and one on the map, whose shape is read when it is needed.
+      InFile = Struct.new(:shape, :label, :plant_key) do
+        def box = shape.bounds
+      end
+      OnMap = Struct.new(:row) do
+        def label = row[:code]
+        def plant_key = row[:plant_key]
+        def box = row.values_at(:west, :south, :east, :north)
+        def shape = @shape ||= Patch[row[:id]].shape
+      end
+      private_constant :InFile, :OnMap
+
+      # Yields the number of rows done after each slice.
+      def call
+        db = Patch.db
+        rows = db[:arrival_rows].where(arrival_id: @arrival.id).order(:row).select(:id, :row, :name, :geometry, :properties, :notes)
+        rows.select_map(:id).each_slice(Arrival::SLICE).with_index do |ids, n|
+          slice = rows.where(id: ids).all
+          told = slice.map { |row| [row[:id], *judge(row)] }
+          db.transaction do
+            settle_shapes(db)
+            told.group_by { |_, *answer| answer }.each do |(verdict, reason, patch_id), same|
+              db[:arrival_rows].where(id: same.map(&:first)).update(verdict:, reason:, patch_id:)
+            end
+          end
+          yield [(n + 1) * Arrival::SLICE, @arrival.total].min if block_given?
+        end
+      end
+
+      private
+
+      # [verdict, reason, patch id]
+      def judge(row)
+        incoming = Incoming.new(row, @reading)
+        @mended << [row[:id], incoming.shape] if incoming.changed?
+        return absence(incoming) if incoming.absent?
+
+        notes = incoming.notes.join("; ")
+        first = incoming.code && @codes[incoming.code]
+        return ["refuse", "its code #{incoming.code} stands in row #{first} already", nil] if first
+
+        @codes[incoming.code] = row[:row] if incoming.code
+        known = @known[incoming.code]
+        return known_patch(incoming, Patch[known], notes) if known
+
+        near = @nests[incoming.plant_key].near(incoming.shape)&.label
+        return ["double", ["#{near} is the same plant within #{@arrival.apart_m.round} m", notes].reject(&:empty?).join("; "), nil] if near
+
+        keep(InFile.new(incoming.shape, "row #{row[:row]}", incoming.plant_key))
+        ["add", notes.empty? ? nil : notes, nil]
+      rescue Core::BadInput => e
+        ["refuse", e.message, nil]
+      end
+
+      # Shapes that were repaired on the way in go in as they are now.
+      def settle_shapes(db)
+        @mended.each { |id, shape| db[:arrival_rows].where(id:).update(geometry: JSON.generate(shape.geometry)) }
+        @mended.clear
+      end
+
+      def absence(incoming)
+        return ["refuse", "an absence needs its plant, its day and the ground that was searched", nil] unless
+          incoming.plant_key && incoming.values[:seen_on] && incoming.shape.kind == "polygon"
+
+        published = incoming.shape.published
+        known = @property.searches.any? do |search|
+          search.searched_on == incoming.values[:seen_on] && search.plants.key?(incoming.plant_key) && search.seen_ground.published == published
+        end
+        [known ? "same" : "absent", nil, nil]
+      end
+
+      def known_patch(incoming, patch, notes)
+        said = incoming.told(patch).reject { |key, value| patch[key] == value }.map { |key, _| Core::Survey::Columns::BY_KEY.fetch(key).label }
+        said << "shape" if patch.shape.published != incoming.shape.published
+        again = incoming.seen_again?(patch)
+        return ["same", nil, patch.id] if said.empty? && !again
+
+        reasons = [notes]
+        reasons.unshift("changes #{said.join(", ")}") if said.any?
+        reasons.unshift("seen again on #{incoming.values[:seen_on].iso8601}, what it was is kept") if again
+        ["change", reasons.reject(&:empty?).join("; "), patch.id]
+      end
+
+      def keep(place) = @nests[place.plant_key].add(place.box, place)
+    end
+  end
+end

@@ -1,0 +1,21 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # Model: which of a file's columns is which of ours: guessed by name, remembered for files of the same columns.
+    class Mapping < Sequel::Model(:mappings)
+      def self.for(headers)
+        kept = first(columns: sign(headers))
+        kept ? JSON.parse(kept.mapping) : Core::Survey::Columns.guess(headers)
+      end
+
+      def self.remember(headers, chosen)
+        dataset.insert_conflict(target: :columns, update: { mapping: JSON.generate(chosen) })
+               .insert(columns: sign(headers), mapping: JSON.generate(chosen))
+      end
+
+      def self.sign(headers) = JSON.generate(headers.map(&:to_s).sort)
+      private_class_method :sign
+    end
+  end
+end

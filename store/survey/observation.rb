@@ -1,0 +1,46 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # Model: what was seen on a day: a name, settled or not, and the characters it rests on.
+    class Observation < Sequel::Model(:observations)
+      many_to_one :patch, class: "Thistle::Store::Patch"
+      include Amendable
+
+      def on = seen_on
+
+      # Someone's word for what stands there, settled or not; the patch's state follows.
+      def self.told(patch, **fields)
+        create(patch_id: patch.id, **fields)
+        patch.follow_records
+      end
+
+      # Adds an observation and gives the patch the name, if it is settled.
+      def self.record(patch, key, note: nil)
+        db.transaction do
+          settlement = key.settlement
+          created = create(patch_id: patch.id, seen_on: key.date, plant_key: settlement.plant.key,
+                           settled: settlement.settled?, probability: key.top.probability,
+                           characters: JSON.generate(key.observed), note:)
+          patch.update(plant_key: settlement.plant.key) if settlement.settled? || patch.plant_key.nil?
+          patch.follow_records
+          created
+        end
+      end
+
+      AMOUNTS = %i[infested_m2 cover_class cover_percent density_m2 height_cm stems_by_size plants stage].freeze
+
+      # Did it say how much stood there?
+      def amounts? = AMOUNTS.any? { |column| self[column] }
+
+      private
+
+      def follow
+        patch.figures.follow_name
+        patch.figures.follow_amounts
+        super
+        patch.property.year_changed
+      end
+    end
+  end
+end

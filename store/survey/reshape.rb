@@ -1,0 +1,133 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # Process: changes to the ground of patches: looked at again, split, cut down, merged. Each can be undone, and each keeps
+    # the history: a part that was cut off remembers what it was part of, a merged patch what it took in.
+    class Reshape
+      def initialize(patch)
+        @patch = patch
+      end
+
+      # What was seen on a day: an amount and perhaps a new shape. The shape it had stays on record until that day.
+      def look_again(seen_on:, amount:, shape: nil, **told)
+        Change.keep([@patch], "#{@patch.code} looked at again") { see(seen_on:, amount:, shape:, **told) }
+      end
+
+      # The same for whoever keeps the journal already. An earlier sight than the last is a record, and changes nothing.
+      def see(seen_on:, amount:, shape: nil, **told)
+        latest = seen_on >= (@patch.shape_from || @patch.seen_on)
+        gross = shape ? shape.gross_area(width: @patch.width_m, radius: @patch.radius_m) : @patch.gross_m2
+        Observation.create(patch_id: @patch.id, seen_on:, plant_key: @patch.plant_key, settled: @patch.settled?, gross_m2: gross,
+                           stage: amount.stage, **columns(amount), **told)
+        if latest
+          keep_version(seen_on)
+          take(amount, shape, seen_on)
+        end
+        @patch.follow_records
+        @patch.property.year_changed if amount.stage
+      end
+
+      # Cuts the patch along a line; the largest part keeps the code. Answers the new patches.
+      def split(line, on:)
+        parts = Core::Survey::Overlay.split(@patch.shape, line)
+        Change.keep([@patch], "#{@patch.code} split in #{parts.size}") do
+          keep_version(on)
+          resize(parts.first, on)
+          parts.drop(1).map { |part| part_off(part, on) }
+        end
+      end
+
+      # Cuts off the ground of an area, which becomes a patch with the same history, ready for its own records.
+      def cut_off(area, on:)
+        off = area.kind == "polygon" && @patch.shape.kind == "polygon" ? Core::Survey::Overlay.intersection(@patch.shape, area) : nil
+        refuse "That area does not lie on #{@patch.code}.", :cut unless off
+        left = Core::Survey::Overlay.difference(@patch.shape, area)
+        refuse "That is all of #{@patch.code}: record the work on the whole patch.", :cut unless left
+        Change.keep([@patch], "part of #{@patch.code} cleared") do
+          keep_version(on)
+          resize(left, on)
+          part_off(off, on)
+        end
+      end
+
+      # Takes another patch in; its code goes, its history stays.
+      def merge(other, on:)
+        refuse "#{other.code} is on another property.", :other unless other.property_id == @patch.property_id
+        refuse "#{other.code} is the same patch.", :other if other.id == @patch.id
+        refuse "#{other.code} is another plant.", :other unless other.plant_key == @patch.plant_key
+        grounds = [@patch, other].map(&:ground)
+        refuse "A point or a line needs its size before it can be merged.", :other unless grounds.all?
+        Change.keep([@patch, other], "#{other.code} merged into #{@patch.code}") do
+          keep_version(on)
+          resize(Core::Survey::Overlay.union(grounds), on, infested_m2: both(:infested_m2, other), stems: both(:stems, other), plants: both(:plants, other))
+          other.tasks_dataset.by_hand.undone.update(patch_id: @patch.id)
+          other.update(merged_into_id: @patch.id, merged_on: on, deleted_at: Time.now.utc)
+          @patch.associations.clear
+          @patch.follow_records
+        end
+      end
+
+      private
+
+      def refuse(message, field) = raise(Core::BadInput.new(message, field:))
+
+      # The shape it has had so far, if that stood for at least a day.
+      def keep_version(on)
+        from = @patch.shape_from || @patch.seen_on
+        return if on <= from
+
+        PatchShape.create(patch_id: @patch.id, from_on: from, to_on: on, geometry: @patch.geometry, gross_m2: @patch.gross_m2,
+                          infested_m2: @patch.infested&.first)
+      end
+
+      def take(amount, shape, on)
+        @patch.shape = shape if shape
+        @patch.set(shape_from: on, **latest(amount, shape), stage: amount.stage || @patch.stage)
+        @patch.set(stems: amount.stem_count.first) if amount.stem_count
+        @patch.set(stem_size: amount.stem_size) if amount.stem_size
+        @patch.save
+      end
+
+      # What was not said stays as it was; but a cover, class or percent, stands for the other, and a measured area
+      # says nothing once the shape or the cover is another.
+      def latest(amount, shape)
+        told = columns(amount).compact
+        stale = told.key?(:cover_class) || told.key?(:cover_percent) ? { cover_class: nil, cover_percent: nil, infested_m2: nil } : {}
+        stale[:infested_m2] = nil if shape
+        { **stale, **told }
+      end
+
+      def columns(amount)
+        { infested_m2: amount.infested_m2, cover_class: amount.cover_class, cover_percent: amount.cover_percent, density_m2: amount.density_m2,
+          height_cm: amount.height_cm, plants: amount.plants, stems_by_size: amount.stems&.any? ? JSON.generate(amount.stems) : nil }
+      end
+
+      # Counts and measured areas of the whole say nothing of a part: they go until someone looks again.
+      def resize(shape, on, **amounts)
+        @patch.shape = shape
+        @patch.set(shape_from: on, width_m: nil, radius_m: nil, infested_m2: nil, stems: nil, plants: nil, stems_by_size: nil, **amounts)
+        @patch.save
+      end
+
+      def part_off(shape, on)
+        kept = @patch.values.slice(:property_id, :plant_key, :state, :stem_size, :cover_class, :cover_percent, :density_m2, :height_cm, :stage,
+                                   :slope, :light, :moisture, :natives_near, :aim)
+        part = Patch.new(**kept, code: @patch.property.next_code, parent_id: @patch.id, parted_on: on, seen_on: @patch.seen_on, shape_from: on,
+                                 note: "Parted from #{@patch.code}.")
+        part.shape = shape
+        part.save
+        hand_on_visits(part)
+        part.follow_records
+        part
+      end
+
+      # What a person wanted to come back for on the whole, they want on the part; the rest follows from the records.
+      def hand_on_visits(part)
+        @patch.tasks_dataset.by_hand.undone.each { |task| Task.create(**task.values.except(:id), patch_id: part.id) }
+      end
+
+      def both(column, other) = @patch[column] && other[column] ? @patch[column] + other[column] : nil
+    end
+  end
+end

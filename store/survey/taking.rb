@@ -1,0 +1,141 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # Process: takes a looked-over arrival into the map in slices, telling how far it is; what it adds is seen when all of it is there.
+    class Taking
+      def initialize(arrival, seen_on:)
+        @arrival, @seen_on = arrival, seen_on
+        @property = arrival.property
+        @reading = arrival.reading
+        @now = Time.now.utc
+        @db = Patch.db
+        @same = { property_id: @property.id, arrival_id: arrival.id, slope: "flat", lock_version: 0, shared_m2: 0.0, created_at: @now,
+                  updated_at: @now, deleted_at: @now }
+      end
+
+      CHANGES = 25 # patches changed in one go, so that other writers get their turn
+
+      # Yields the number of rows done now and then. Additions go in unseen, in slices, so that nobody waits long; then
+      # all of them are shown at once.
+      def call
+        @surroundings = Surroundings.new(@property)
+        done = 0
+        rows_of(%w[add double]).each_slice(Arrival::SLICE) do |rows|
+          add(rows)
+          yield done += rows.size if block_given?
+        end
+        rows_of(%w[change]).each_slice(CHANGES) do |rows|
+          @db.transaction { rows.each { |row| change(row) } }
+          yield done += rows.size if block_given?
+        end
+        show
+        Overlaps.settle(@property, @arrival.patches_dataset.live.unordered.select_map(:id))
+      end
+
+      # Takes away what an arrival that did not end had done.
+      def self.clear_away(arrival)
+        arrival.journal.each(&:take_back)
+        arrival.arrival_rows_dataset.exclude(patch_id: nil).where(verdict: %w[add double]).update(patch_id: nil)
+        arrival.patches_dataset.unordered.select_map(:id).each_slice(Arrival::SLICE) { |ids| Patch.where(id: ids).delete }
+        Search.where(arrival_id: arrival.id).delete
+      end
+
+      private
+
+      COLUMNS = %i[id row name geometry properties notes verdict patch_id].freeze
+      private_constant :COLUMNS
+
+      # Rows by verdict in their order, a slice at a time in memory.
+      def rows_of(verdicts)
+        verdicts -= ["double"] unless @arrival.doubles == "add"
+        rows = @db[:arrival_rows].where(arrival_id: @arrival.id, verdict: verdicts).order(:row).select(*COLUMNS)
+        ids = rows.select_map(:id)
+        ids.each_slice(Arrival::SLICE).lazy.flat_map { |some| @db[:arrival_rows].where(id: some).order(:row).select(*COLUMNS).all }
+      end
+
+      # What costs time is worked out before the file is asked for.
+      def add(rows)
+        @shared = []
+        patches = rows.map { |row| columns_of(row) }
+        @db.transaction { store(rows, patches) }
+      end
+
+      # The whole of it appears.
+      def show
+        @db.transaction do
+          keep_absences
+          @arrival.patches_dataset.update(deleted_at: nil)
+        end
+      end
+
+      def store(rows, patches)
+        first = (@db[:patches].max(:id) || 0) + 1
+        codes = codes_for(patches)
+        patches.each_with_index { |patch, n| patch.merge!(id: first + n, code: codes[n]) }
+        @shared.each { |row| row[:patch_id] = row.delete(:patch)[:id] }
+        Bulk.insert(:patches, patches)
+        Bulk.insert(:observations, patches.select { |patch| patch[:plant_key] }.map { |patch| seen(patch) })
+        Bulk.insert(:patch_zones, @shared)
+        pairs = rows.zip(patches).map { |row, patch| "(#{row[:id]}, #{patch[:id]})" }.join(", ")
+        @db.run("UPDATE arrival_rows SET patch_id = v.column2 FROM (VALUES #{pairs}) AS v WHERE arrival_rows.id = v.column1")
+      end
+
+      def seen(patch)
+        { patch_id: patch[:id], seen_on: patch[:seen_on], plant_key: patch[:plant_key], settled: @arrival.sure, created_at: @now,
+          note: "From #{@arrival.filename}" }
+      end
+
+      # A patch as plain columns: many at once, each measured and placed. Unseen until all are in.
+      def columns_of(row)
+        incoming = Incoming.new(row, @reading, checked: true)
+        told = incoming.columns
+        size = told.slice(:width_m, :radius_m)
+        placed, shared = @surroundings.of(incoming.shape, **size)
+        seen_on = told[:seen_on] || @seen_on
+        state = @arrival.sure && told[:plant_key] ? "standing" : "reported"
+        measured = Patch.measured(incoming.shape, **size)
+        patch = { **@same, **told, **measured.compact, **placed.compact, code: incoming.code, state:, seen_on:, shape_from: seen_on }
+        @shared.concat(shared.map { |zone_id, shared_m2| { patch:, zone_id:, shared_m2: } })
+        patch
+      end
+
+      # Their own codes where nobody has them, else the next free ones.
+      def codes_for(patches)
+        wanted = patches.map { |patch| patch[:code] if patch[:code] && patch[:code].size <= 40 }
+        used = @property.patches_dataset.unordered.where(code: wanted.compact).select_map(:code).to_h { |code| [code, true] }
+        own = wanted.map { |code| code if code && !used[code] && (used[code] = true) }
+        free = @property.next_codes(own.count(nil), besides: own.compact)
+        own.map { |code| code || free.shift }
+      end
+
+      # Absences on the same ground and day are one search.
+      def keep_absences
+        rows = @db[:arrival_rows].where(arrival_id: @arrival.id, verdict: "absent").order(:row).all
+        rows.map { |row| Incoming.new(row, @reading) }.group_by { |row| [row.values[:seen_on], row.shape.geometry] }.each do |(searched_on, _), same|
+          Search.record(@property, same.first.shape, plants: same.map(&:plant_key), as_told: true, searched_on:, arrival_id: @arrival.id,
+                                                     note: "From #{@arrival.filename}")
+        end
+      end
+
+      # Goes through the journal that undoes, as a change by hand does.
+      def change(row)
+        patch = Patch[row[:patch_id]]
+        incoming = Incoming.new(row, @reading, checked: true)
+        Change.keep([patch], "#{patch.code} changed by #{@arrival.filename}") do
+          see_again(patch, incoming) if incoming.seen_again?(patch)
+          patch.set(incoming.told(patch))
+          patch.shape = incoming.shape
+          patch.save
+        end
+        @db[:arrival_rows].where(id: row[:id]).update(change_id: Change.where(patch_id: patch.id).max(:id))
+      end
+
+      def see_again(patch, incoming)
+        told = incoming.values
+        amount = Core::Survey::Amount.new(**told.slice(:infested_m2, :cover_class, :cover_percent, :density_m2, :height_cm, :stage))
+        Reshape.new(patch).see(seen_on: told[:seen_on], amount:, shape: incoming.shape, note: "From #{@arrival.filename}")
+      end
+    end
+  end
+end

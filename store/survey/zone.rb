@@ -1,0 +1,54 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # Model: ground that is not a patch: boundary, trail, water, a well, rare plants (knowledge/zones.yml has the kinds).
+    class Zone < Sequel::Model(:zones)
+      many_to_one :property, class: "Thistle::Store::Property"
+
+      # A zone drawn on the map; patches near it learn of it.
+      def self.draw(property, shape, **fields)
+        zone = new(property_id: property.id, **fields)
+        zone.shape = shape
+        zone.save
+        zone.tell
+        zone
+      end
+
+      def shape = @shape ||= Core::Survey::Shape.stored(geometry)
+      def facts = Core::Knowledge.shipped.zone_kinds.fetch(kind)
+
+      def shape=(shape)
+        @shape = shape
+        self.geometry = JSON.generate(shape.geometry)
+        self.west, self.south, self.east, self.north = shape.bounds
+      end
+
+      # m to keep from its edge: the property's own number, else the kind's planning value.
+      def distance_kept = keep_m || facts.keep_m
+      def label = name || facts.label
+      def heading = name || facts.label.capitalize
+
+      # The zone with what is kept from its edge; nil when nothing is.
+      def kept_ground = distance_kept.positive? ? Core::Survey::Overlay.buffer(shape, distance_kept) : nil
+
+      # Tells the patches that it concerns: those in its reach, for rules or rank; water concerns them all.
+      def tell
+        property.year_changed if kind == "water"
+        ids = property.live_patches.unordered.within(Surroundings.reach(self)).select_map(:id) unless kind == "water"
+        Surroundings.settle_soon(property, ids)
+      end
+
+      # Off the map and out of what patches know, or back.
+      def take_off = change(Time.now.utc)
+      def bring_back = change(nil)
+
+      private
+
+      def change(deleted_at)
+        update(deleted_at:)
+        tell
+      end
+    end
+  end
+end

@@ -1,0 +1,44 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # Model: work that was done on a patch on a day.
+    class Treatment < Sequel::Model(:treatments)
+      many_to_one :patch, class: "Thistle::Store::Patch"
+      one_to_many :tasks, class: "Thistle::Store::Task", order: :due_on
+
+      include Amendable
+
+      # Adds a treatment with the weather of its day; its return visits and the patch's state follow.
+      def self.record(patch, site, **fields)
+        db.transaction do
+          treatment = create(patch_id: patch.id, weather: JSON.generate(weather(site, fields.fetch(:done_on))), **fields)
+          patch.follow_records
+          treatment
+        end
+      end
+
+      # The day as it was measured, or forecast, or is usual.
+      def self.weather(site, date)
+        day = site.day(date)
+        { tmin: day.tmin, tmax: day.tmax, rain_mm: day.rain, wind_km_h: day.wind, humidity: day.humidity, soil: site.ground(date).kind,
+          standing: day.standing }
+      end
+
+      def on = done_on
+      def removal = Core::Knowledge.shipped.removal(method_key)
+      def conditions = JSON.parse(weather || "{}")
+
+      # Return visits that follow from plant and method: [Core::Recheck::Returns::Visit].
+      def returns(plant, site) = Core::Recheck::Returns.new(plant:, removal:, done_on:, site:).visits
+
+      # Corrected to another day, it keeps that day's weather.
+      def before_save
+        if !new? && changed_columns.include?(:done_on)
+          self.weather = JSON.generate(self.class.weather(patch.property.site(Setting.today), done_on))
+        end
+        super
+      end
+    end
+  end
+end

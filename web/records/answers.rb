@@ -1,0 +1,28 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Records
+      # What Records answers as plain data for JSON, units in the names. docs/api.md describes each.
+      module Answers
+        module_function
+
+        def timeline(timeline)
+          { property: timeline.property.name, states: timeline.states, rows: timeline.rows.map { |one| row(one) } }
+        end
+
+        def row(row) = { on: row.on, kind: row.kind, text: row.text, patch: row.code }
+
+        def amended(desk)
+          record, columns = desk.record, AmendDesk::SAID.keys
+          versions = record.amendments.reverse.map do |one|
+            { act: one.act, person: one.person, reason: one.reason, at: one.created_at,
+              was: one.values_before.slice(*columns) }
+          end
+          { kind: desk.kind, id: record.id, taken_back: record.taken_back?, version: desk.version,
+            values: record.values.slice(*columns), versions: }
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,42 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Today
+      # What Today answers as plain data for JSON. docs/api.md describes it.
+      module Answers
+        module_function
+
+        def today(board)
+          { today: board.today, due_count: board.due_count,
+            due: board.due.map { |task| Recheck::Answers.task(task).merge(patch: task[:code]) },
+            conditions: board.outlook.rows.map { |row| conditions(row) },
+            planned: board.planned.map { |property, item| planned(property, item) },
+            awaited: board.awaited.map { |task| awaited(task) },
+            reports: board.reports.map { |report| { id: report.id, seen_on: report.seen_on } },
+            hygiene: board.hygiene.map { |property, plants| { property: property.name, in_seed: plants.map(&:key) } },
+            agenda_counts: board.groups.transform_values(&:total),
+            agenda: board.groups.values.flat_map(&:items).map { |item| row(board, item) } }
+        end
+
+        def conditions(row)
+          { property: row.property.name, soil: row.now[:soil],
+            fit: row.kinds.transform_values { |kind| kind.stretch&.to_h } }
+        end
+
+        def planned(property, item) = { property: property.name, **item.slice(:code, :method, :hours) }
+        def awaited(task) = { patch: task[:code], event: JSON.parse(task.event), due_on: task.due_on }
+
+        def row(board, item)
+          { patch: board.patch(item.id).code, group: item.group, method: item.verdict.removal.key,
+            verdict: item.verdict.kind, until: item.until, reason: item.reason&.said, again: board.again(item.id) }
+        end
+
+        def found(found)
+          { query: found.query, plants: found.plants.map { |plant| { key: plant.key, name: plant.name } },
+            patches: found.patches.map { |patch| { id: patch.id, code: patch.code } } }
+        end
+      end
+    end
+  end
+end
