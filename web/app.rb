@@ -34,7 +34,7 @@ module Thistle
       set :sessions, key: "thistle", same_site: :strict, httponly: true, path: "/"
       set :protection, except: %i[remote_token session_hijacking], use: %i[authenticity_token], frame_options: :deny, reaction: :deny
 
-      helpers Page, Words, Marks
+      helpers AtHand, Page, Words, Marks
       register Today::Routes, Identify::Routes, Survey::Routes, Season::Routes, Decide::Routes, Mix::Routes, Work::Routes,
                Recheck::Routes, Replant::Routes, Records::Routes
 

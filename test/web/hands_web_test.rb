@@ -274,8 +274,8 @@ module Thistle
     def test_long_lists_come_a_page_at_a_time
       codes = []
       path = "/survey.json"
-      page = Web::Page::PAGE
-      silence_warnings { Web::Page.const_set(:PAGE, 4) }
+      page = Web::Page::LISTED
+      silence_warnings { Web::Page.const_set(:LISTED, 4) }
       while path
         codes.concat(json(path).map { |one| one["code"] })
         path = last_response.headers["link"].to_s[/<(.*)>; rel="next"/, 1]
@@ -283,7 +283,7 @@ module Thistle
 
       assert_equal patch("Q-06").property.live_patches.select_map(:code).sort, codes.sort
     ensure
-      silence_warnings { Web::Page.const_set(:PAGE, page) }
+      silence_warnings { Web::Page.const_set(:LISTED, page) }
     end
 
     private

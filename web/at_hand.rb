@@ -1,0 +1,67 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    # What a request is about: the day, the property at hand, the record that its address names (404 where there is none).
+    module AtHand
+      def knowledge = Core::Knowledge.shipped
+      def today = @today ||= Store::Setting.today
+      def properties = @properties ||= Store::Property.order(:id).all
+
+      # The property at hand: the patch's own, else the one chosen last, else the first.
+      def property = @property ||= property_chosen || halt(404)
+      def property_chosen = properties.find { |one| one.id == session[:property] } || properties.first
+      def site = property.site(today)
+      def units = properties.any? ? property.measures : Core::Units.new
+
+      # Patches of the property at hand that have a name and want work: a dataset.
+      def workable = property.live_patches.wanting_work.exclude(plant_key: nil)
+
+      # The patch named by an id, with its property taken as the one at hand from now on.
+      def patch_at(id)
+        patch = Store::Patch.live[id: Whole.read(id.to_s)] || halt(404)
+        @property = patch.property
+        session[:property] = patch.property_id
+        patch
+      end
+
+      # The patch in the query, if any.
+      def patch_in_query = params["patch"].to_s.empty? ? nil : patch_at(params["patch"])
+
+      # A record of a property named by an id, with that property taken as the one at hand.
+      def zone_at(id) = of_property(Store::Zone, id)
+      def search_at(id) = of_property(Store::Search, id)
+      def arrival_at(id) = of_property(Store::Arrival, id)
+      def layer_at(id) = of_property(Store::Layer, id)
+      def report_at(id) = of_property(Store::Report, id)
+
+      def of_property(model, id)
+        record = model[Whole.read(id.to_s)] || halt(404)
+        @property = record.property
+        record
+      end
+
+      # A course named by an id, with its patch's property taken as the one at hand.
+      def course_at(id)
+        course = Store::Course[Whole.read(id.to_s)] || halt(404)
+        patch_at(course.patch_id)
+        course
+      end
+
+      # A day in the query; nil where it names none.
+      def day_in_query(name)
+        text = params[name].to_s
+        text.match?(/\A\d{4}-\d\d-\d\d\z/) ? Date.iso8601(text) : nil
+      rescue Date::Error
+        nil
+      end
+
+      # A geometry that another page drew and sends along, with what is to be said of it.
+      def drawn_before
+        return {} if params["geometry"].to_s.empty?
+
+        params.slice("geometry", "note").select { |_, text| text.is_a?(String) }
+      end
+    end
+  end
+end
