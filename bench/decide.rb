@@ -25,7 +25,7 @@ module Thistle
     private
 
     def asked(plant)
-      D::Bench.new(D::Choices.new(plant: Core::Knowledge.shipped.plant(plant), date: @site.today, **ASKED), @site)
+      D::Bench.new(D::Facts.new(plant: Core::Knowledge.shipped.plant(plant), date: @site.today, **ASKED), @site)
     end
 
     # Beside a bench that asks every rule once and looks no further ahead.

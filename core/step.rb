@@ -8,7 +8,7 @@ module Thistle
     Step = Value.define(:label, :formula, :value, :unit, :source) do
       def said(units) = units.fill(formula)
 
-      def answer(units) = unit ? units.public_send(unit, value) : value.to_s
+      def result(units) = unit ? units.public_send(unit, value) : value.to_s
 
       # For JSON: the formula in metric words, the value in SI.
       def to_json_data = to_h.merge(formula: said(Units.new))

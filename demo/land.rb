@@ -68,7 +68,7 @@ module Thistle
       end
 
       def load_course(patch, property, row)
-        bench = Core::Decide::Bench.new(patch.refresh.choices(@today), property.site(@today))
+        bench = Core::Decide::Bench.new(patch.refresh.facts(@today), property.site(@today))
         removal = Core::Knowledge.shipped.removal(row["method"])
         Store::Course.begin(patch, Core::Decide::Course.new(bench, removal), removal:, advised: bench.best&.removal&.key,
                                                                              person: row["person"], reason: row["reason"], today: @today)

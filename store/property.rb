@@ -72,15 +72,15 @@ module Thistle
         end
       end
 
-      # What its patches' Choices start from.
-      def kept_choices
-        @kept_choices ||= { stance:, licensed:, aquatic_label:, fire_adapted:, schools: schools_kept, book: rule_book, rates:,
+      # What its patches' Facts start from.
+      def kept_facts
+        @kept_facts ||= { stance:, licensed:, aquatic_label:, fire_adapted:, schools: schools_kept, book: rule_book, rates:,
                             labels: label_limits }.freeze
       end
 
       # Flat, settled ground of this property with a plant on it, where nothing more is said.
-      def choices(plant, date, **more)
-        Core::Decide::Choices.new(**kept_choices, plant:, date:, settled: true, slope: "flat", belongs: plant.belongs(region), **more)
+      def facts(plant, date, **more)
+        Core::Decide::Facts.new(**kept_facts, plant:, date:, settled: true, slope: "flat", belongs: plant.belongs(region), **more)
       end
 
       # What an hour and a litre cost here; planning values where nothing was entered.
@@ -92,7 +92,7 @@ module Thistle
       end
       private :kept_rates
 
-      def forget = @schools_kept = @rates = @rule_book = @kept_choices = nil
+      def forget = @schools_kept = @rates = @rule_book = @kept_facts = nil
       private :forget
 
       # What was worked out from the columns before they changed is gone with them.

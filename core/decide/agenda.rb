@@ -7,13 +7,13 @@ module Thistle
       # what is good today, what waits and for what, and what is stuck until something changes.
       # Patches alike in everything that the rules look at share one answer.
       class Agenda
-        Entry = Value.define(:id, :choices, :site)
+        Entry = Value.define(:id, :facts, :site)
         Item = Value.define(:id, :group, :verdict, :reason, :seed_on, :until)
         GROUPS = %i[closing good waiting stuck].freeze
         FAR = Date.new(9999)
         CLOSING_DAYS = 28 # ripe seed nearer than this is a deadline
         # What the rules look at, but for the three whose bounds alone matter (Store::Alike draws the same bounds).
-        SHARED = (Choices::CARRIED - %i[water_m cover area_m2] + %i[date stage soil book]).freeze
+        SHARED = (Facts::CARRIED - %i[water_m cover area_m2] + %i[date stage soil book]).freeze
 
         # kept: answers of earlier agendas of the same day (Kept), so that a page drawn again is quick.
         def initialize(entries, kept: Kept.new(500))
@@ -27,12 +27,12 @@ module Thistle
         end
 
         # {id => [best Verdict, next ripe seed or nil]}, for a like amount of ground.
-        def best = @entries.to_h { |entry| [entry.id, answer(entry)] }
+        def best = @entries.to_h { |entry| [entry.id, best_of(entry)] }
 
         private
 
         def item(entry)
-          verdict, seed_on = answer(entry)
+          verdict, seed_on = best_of(entry)
           group = group(verdict, seed_on, entry.site.today)
           deadline = { closing: seed_on, good: verdict.closes, waiting: verdict.until }[group]
           Item.new(id: entry.id, group:, verdict:, reason: verdict.deciding.first, seed_on:, until: deadline)
@@ -44,18 +44,18 @@ module Thistle
           end
         end
 
-        def answer(entry)
-          choices = entry.choices
-          near = choices.water_m.nil? || choices.water_m < Choices::NEAR_WATER_M
-          ground = [near, choices.water_m&.zero?, (choices.cover || 0) > 50, (choices.cover || 0) < 75, choices.cover.nil?]
-          alike = SHARED.map { |field| choices[field] }
-          @kept.fetch([:agenda, entry.site, ground, alike]) { work_out(choices, entry.site) }
+        def best_of(entry)
+          facts = entry.facts
+          near = facts.water_m.nil? || facts.water_m < Facts::NEAR_WATER_M
+          ground = [near, facts.water_m&.zero?, (facts.cover || 0) > 50, (facts.cover || 0) < 75, facts.cover.nil?]
+          alike = SHARED.map { |field| facts[field] }
+          @kept.fetch([:agenda, entry.site, ground, alike]) { work_out(facts, entry.site) }
         end
 
-        def work_out(choices, site)
+        def work_out(facts, site)
           # Methods are weighed on a like amount of ground, so that patches of any size share the answer.
-          best = Bench.new(choices.with(stems: nil, area_m2: 100.0), site).verdicts.min_by { |verdict| rank(verdict, site.today) }
-          [best, choices.bears_seed? ? choices.calendar(site).next(:ripe_seed, choices.date) : nil]
+          best = Bench.new(facts.with(stems: nil, area_m2: 100.0), site).verdicts.min_by { |verdict| rank(verdict, site.today) }
+          [best, facts.bears_seed? ? facts.calendar(site).next(:ripe_seed, facts.date) : nil]
         end
 
         # Go before wait before no; then what takes plants out or frees a tree; then the soonest; then the least work.

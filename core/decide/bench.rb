@@ -5,21 +5,21 @@ module Thistle
     module Decide
       # Asks every rule about every method that suits the plant, and puts the answers in order.
       #
-      #   Bench.new(choices, site).verdicts  # => [Verdict], go first, best first
+      #   Bench.new(facts, site).verdicts  # => [Verdict], go first, best first
       class Bench
         SEASON_HOURS = 480 # crew hours of a season: four people, twenty days of six hours (memory)
         HANDS = %i[pulling digging severing rolling levering cutting covering].freeze
         ORDER = { go: 0, wait: 1, ask: 2, no: 3 }.freeze
 
-        attr_reader :choices, :site
+        attr_reader :facts, :site
 
-        def initialize(choices, site, knowledge: Knowledge.shipped)
-          @choices, @site, @knowledge = choices, site, knowledge
-          @outlook = Outlook.new(choices, site)
+        def initialize(facts, site, knowledge: Knowledge.shipped)
+          @facts, @site, @knowledge = facts, site, knowledge
+          @outlook = Outlook.new(facts, site)
         end
 
-        def inspect = "#<#{self.class.name} #{choices.plant.key} #{choices.date}>"
-        def situation = @outlook.on(choices.date)
+        def inspect = "#<#{self.class.name} #{facts.plant.key} #{facts.date}>"
+        def situation = @outlook.on(facts.date)
         def spans = @outlook.spans
 
         # All verdicts, frozen: go before wait before ask before no, then what the plant's
@@ -30,16 +30,16 @@ module Thistle
 
         # The verdict of one method.
         def verdict(removal)
-          reasons = docket(removal).reasons(choices.date)
+          reasons = docket(removal).reasons(facts.date)
           kind, finish = settle(removal, reasons)
-          Verdict.new(removal:, kind:, until: finish, reasons: dated(removal, reasons, kind), kill: removal.kill(choices.plant),
-                      effort: Effort.new(removal, choices, soil: situation.soil), plant_note: removal.told(choices.plant)&.fetch("text"),
-                      closes: kind == :go ? closing(removal) : nil, named: removal.told?(choices.plant),
-                      again: kind == :go && holds?(removal) ? @outlook.grown_back(choices.date) : nil)
+          Verdict.new(removal:, kind:, until: finish, reasons: dated(removal, reasons, kind), kill: removal.kill(facts.plant),
+                      effort: Effort.new(removal, facts, soil: situation.soil), plant_note: removal.told(facts.plant)&.fetch("text"),
+                      closes: kind == :go ? closing(removal) : nil, named: removal.told?(facts.plant),
+                      again: kind == :go && holds?(removal) ? @outlook.grown_back(facts.date) : nil)
         end
 
         # The days of the season-year on which a method is right, by the same rules: [Windows::Window].
-        def windows(removal) = (@windows ||= Windows.new(choices, site)).of(removal)
+        def windows(removal) = (@windows ||= Windows.new(facts, site)).of(removal)
 
         # The best that takes plants out, or frees or stops seed where nothing does: the first go, else the soonest wait, else nil.
         def best = verdicts.find { |v| v.removal.removes? && v.possible? } || verdicts.find { |v| v.possible? && !v.removal.is?(:reporting) }
@@ -48,14 +48,14 @@ module Thistle
         # them, and marking where the name is not settled.
         def removals
           @removals ||= begin
-            keys = named.map(&:key) | @knowledge.suiting(choices.plant).map(&:key)
-            keys |= ["tag_and_return"] unless choices.settled
+            keys = named.map(&:key) | @knowledge.suiting(facts.plant).map(&:key)
+            keys |= ["tag_and_return"] unless facts.settled
             (keys | ["report_only"]).map { |key| @knowledge.removal(key) }.freeze
           end
         end
 
         # Those that the plant's own file names.
-        def named = choices.plant.removals.keys.map { |key| @knowledge.removal(key) }
+        def named = facts.plant.removals.keys.map { |key| @knowledge.removal(key) }
 
         # [Removal, hours] of the best, where hands take longer for one pass than a season has; nil where they do not, or the
         # amount is not known.
@@ -69,14 +69,14 @@ module Thistle
         def going = removals.select { |removal| removal.removes? && kind(removal) == :go }
 
         # The kind of verdict alone, on the chosen date.
-        def kind(removal) = kind_of(docket(removal).reasons(choices.date))
+        def kind(removal) = kind_of(docket(removal).reasons(facts.date))
 
         # The first day from the chosen one on which nothing objects to a method, within a year; nil for none.
-        def opens(removal) = docket(removal).first_open([choices.date, *@outlook.turns])
+        def opens(removal) = docket(removal).first_open([facts.date, *@outlook.turns])
 
         private
 
-        def docket(removal) = (@dockets ||= {})[removal] ||= Docket.new(removal, @outlook, choices.rules)
+        def docket(removal) = (@dockets ||= {})[removal] ||= Docket.new(removal, @outlook, facts.rules)
 
         def kind_of(reasons)
           worst = reasons.max_by(&:weight)
@@ -94,12 +94,12 @@ module Thistle
         end
 
         def usually_opens(removal)
-          usual_years.lazy.flat_map { |windows| windows.of(removal) }.map(&:from).find { |from| from > choices.date }
+          usual_years.lazy.flat_map { |windows| windows.of(removal) }.map(&:from).find { |from| from > facts.date }
         end
 
         # The windows of this season-year and of the next.
         def usual_years
-          @usual_years ||= [choices, choices.with(date: site.year(choices.date).finish + 1, stage: nil, soil: nil)].map { |from| Windows.new(from, site) }
+          @usual_years ||= [facts, facts.with(date: site.year(facts.date).finish + 1, stage: nil, soil: nil)].map { |from| Windows.new(from, site) }
         end
 
         # A wait says until when, where waiting is the answer; beside a no it would end nothing.
@@ -107,25 +107,25 @@ module Thistle
           reasons.map do |reason|
             next reason unless kind == :wait && reason.kind == :wait
 
-            reason.with(until: docket(removal).released(choices.rules.named(reason.rule), @outlook.turns))
+            reason.with(until: docket(removal).released(facts.rules.named(reason.rule), @outlook.turns))
           end.sort_by.with_index { |reason, n| [-reason.weight, n] }.freeze
         end
 
         # The last day of the stretch that is open now: by the forecast, else by the window of the year; nil where
         # nothing shuts it.
         def closing(removal)
-          shut = ((choices.date + 1)..site.horizon).find { |date| docket(removal).objection(date) }
+          shut = ((facts.date + 1)..site.horizon).find { |date| docket(removal).objection(date) }
           return shut - 1 if shut
 
-          windows(removal).find { |window| choices.date.between?(window.from, window.to) && window.closes }&.to
+          windows(removal).find { |window| facts.date.between?(window.from, window.to) && window.closes }&.to
         end
 
         # Is it asked to hold the plant down, and does the method do that?
-        def holds?(removal) = choices.holding? && removal.holds?(choices.plant)
+        def holds?(removal) = facts.holding? && removal.holds?(facts.plant)
 
         def order(verdict)
           [ORDER.fetch(verdict.kind), holds?(verdict.removal) ? 0 : 1, verdict.removal.removes? ? 0 : 1, verdict.named ? 0 : 1,
-           verdict.until || choices.date,
+           verdict.until || facts.date,
            verdict.cost_to_quiet || Float::INFINITY, -verdict.kill["likely"]]
         end
       end

@@ -6,12 +6,12 @@ module Thistle
       # The smallest changes that would make a method go: found by changing what people can change and asking the rules
       # again. A change may need a day as well.
       #
-      #   Changes.new(bench).of(removal)  # => [Way], fewest changes first
+      #   Changes.new(bench).of(removal)  # => [Change], fewest changes first
       class Changes
-        # facts: {fact => value}; words of each; date: the first day on which it goes then, nil for the chosen day.
-        Way = Value.define(:facts, :words, :date)
+        # changed: {fact => value}; words of each; date: the first day on which it goes then, nil for the chosen day.
+        Change = Value.define(:changed, :words, :date)
         # What a person could change, in the words of the page; the value, or what works it out from the method.
-        FACTS = {
+        CHANGEABLE = {
           licensed: [true, "a licensed person on site"], aquatic_label: [true, "a product labelled for aquatic use with its permit"],
           natives_near: [false, "no desirable plant in reach"], settled: [true, "the name settled"], reported: [true, "a report made"],
           burn_permit: [true, "a permit and a trained burn crew"], fire_adapted: [true, "ground whose vegetation has always burned"],
@@ -21,21 +21,21 @@ module Thistle
           purpose: [:hold, "holding it down for a season as all that is asked"], aim: [nil, "the ground for something else"],
           tools: [nil, "the tools"], crew: [nil, "more hands"]
         }.freeze
-        MOST, TRIED = 3, 24 # ways shown for one method, and sets of changes that are tried, the smallest first
+        MOST, TRIED = 3, 24 # changes shown for one method, and sets of changes that are tried, the smallest first
         THINNED = 40.0 # percent of cover that a permitted treatment leaves (memory)
 
         def initialize(bench)
-          @bench, @choices, @site = bench, bench.choices, bench.site
+          @bench, @facts, @site = bench, bench.facts, bench.site
         end
 
-        # [Way] of a method that is not go now; empty where nothing that people can change would do.
+        # [Change] that would let a method go that does not now; empty where nothing that people can change would do.
         def of(removal)
           verdict = @bench.verdict(removal)
           return [] if verdict.go?
-          return [Way.new(facts: {}, words: [], date: verdict.until)] if verdict.wait?
+          return [Change.new(changed: {}, words: [], date: verdict.until)] if verdict.wait?
 
-          ways = sets(verdict).first(TRIED).filter_map { |facts| way(removal, facts) }
-          smallest(ways).sort_by { |way| [way.facts.size, way.date || @choices.date] }.first(MOST)
+          found = sets(verdict).first(TRIED).filter_map { |changed| change(removal, changed) }
+          smallest(found).sort_by { |one| [one.changed.size, one.date || @facts.date] }.first(MOST)
         end
 
         private
@@ -50,26 +50,26 @@ module Thistle
 
         # [{fact => value}] each of which silences a no by itself.
         def remedies(removal, reason)
-          rule = @choices.rules.named(reason.rule)
-          candidates(rule, removal).reject do |facts|
-            now = Outlook.new(@choices.with(**facts), @site).on(@choices.date)
+          rule = @facts.rules.named(reason.rule)
+          candidates(rule, removal).reject do |changed|
+            now = Outlook.new(@facts.with(**changed), @site).on(@facts.date)
             rule.judge(now, removal)&.kind == :no
           end
         end
 
         # Changes of the facts that the rule looks at, least first.
         def candidates(rule, removal)
-          plain = FACTS.slice(*rule.looks).map { |fact, (value, _)| { fact => worked_out(fact, removal, value) } }
+          plain = CHANGEABLE.slice(*rule.looks).map { |fact, (value, _)| { fact => worked_out(fact, removal, value) } }
           found = plain + rule.looks.flat_map { |fact| several(fact) }
-          found.reject { |facts| facts.all? { |fact, value| @choices[fact] == value } }
+          found.reject { |changed| changed.all? { |fact, value| @facts[fact] == value } }
         end
 
         # Facts of which more than one other value would do.
         def several(fact)
           case fact
-          when :cover then (@choices.cover || 100) > THINNED ? [{ cover: THINNED }] : []
+          when :cover then (@facts.cover || 100) > THINNED ? [{ cover: THINNED }] : []
           when :soil then [{ soil: :moist }, { soil: :dry }]
-          when :size then (Removal::SIZES - [@choices.size]).map { |size| { size: } }
+          when :size then (Removal::SIZES - [@facts.size]).map { |size| { size: } }
           when :stance then %w[stem any].map { |stance| { stance: } }
           when :schools then other_schools
           else []
@@ -78,42 +78,42 @@ module Thistle
 
         def worked_out(fact, removal, value)
           case fact
-          when :tools then ((@choices.tools || []) | removal.kit).sort
+          when :tools then ((@facts.tools || []) | removal.kit).sort
           when :crew then removal.crew
           else value
           end
         end
 
         def other_schools
-          mine = @choices.schools || School.defaults
-          asked = Knowledge.shipped.schools.values.select { |school| school.key != "herbicide" && school.about?(@choices.plant) }
+          mine = @facts.schools || School.defaults
+          asked = Knowledge.shipped.schools.values.select { |school| school.key != "herbicide" && school.about?(@facts.plant) }
           asked.flat_map do |school|
             question = school.key.to_sym
             (school.options.keys - [mine.fetch(question)]).map { |option| { schools: mine.merge(question => option) } }
           end
         end
 
-        # One set of facts, or nil where two picks want different things of the same fact.
+        # One set of changes, or nil where two picks want different things of the same fact.
         def merge(picks)
-          picks.reduce do |all, facts|
-            return nil if facts.any? { |fact, value| all.key?(fact) && all[fact] != value }
+          picks.reduce do |all, changed|
+            return nil if changed.any? { |fact, value| all.key?(fact) && all[fact] != value }
 
-            all.merge(facts)
+            all.merge(changed)
           end
         end
 
-        # Asked again with the facts: go today, from a day, or not at all.
-        def way(removal, facts)
-          again = Bench.new(@choices.with(**facts), @site)
+        # Asked again with them changed: go today, from a day, or not at all.
+        def change(removal, changed)
+          again = Bench.new(@facts.with(**changed), @site)
           date = again.opens(removal) or return
-          Way.new(facts:, words: facts.map { |fact, value| words(fact, value) }, date: date == @choices.date ? nil : date)
+          Change.new(changed:, words: changed.map { |fact, value| words(fact, value) }, date: date == @facts.date ? nil : date)
         end
 
         # Without those that hold another way and more; sizes and schools are told apart, of the rest the soonest is enough.
-        def smallest(ways)
-          least = ways.reject { |way| ways.any? { |other| other.facts.size < way.facts.size && other.facts <= way.facts } }
-          least.group_by { |way| way.facts.keys }.flat_map do |keys, alike|
-            keys.intersect?(%i[size schools]) ? alike.uniq(&:words) : alike.min_by(1) { |way| way.date || @choices.date }
+        def smallest(found)
+          least = found.reject { |one| found.any? { |other| other.changed.size < one.changed.size && other.changed <= one.changed } }
+          least.group_by { |one| one.changed.keys }.flat_map do |keys, alike|
+            keys.intersect?(%i[size schools]) ? alike.uniq(&:words) : alike.min_by(1) { |one| one.date || @facts.date }
           end
         end
 
@@ -126,12 +126,12 @@ module Thistle
           when :tools then "the tools for it"
           when :crew then "#{value} people"
           when :cover then "a stand that a permitted treatment has thinned below half"
-          else FACTS.fetch(fact).last
+          else CHANGEABLE.fetch(fact).last
           end
         end
 
         def school_words(schools)
-          mine = @choices.schools || School.defaults
+          mine = @facts.schools || School.defaults
           key, option = schools.find { |question, answer| mine[question] != answer }
           "the school “#{Knowledge.shipped.schools.fetch(key.to_s).label(option)}”"
         end

@@ -8,12 +8,12 @@ module Thistle
         # size: nil for what is done to the whole patch before anything else.
         Step = Value.define(:size, :stems, :verdict)
 
-        # The bench's choices need `sizes`, stems by size.
+        # The bench's facts need `sizes`, stems by size.
         def initialize(bench)
-          @bench, @choices = bench, bench.choices
+          @bench, @facts = bench, bench.facts
         end
 
-        def mixed? = @choices.sizes ? @choices.sizes.count { |_, stems| stems.to_i.positive? } > 1 : false
+        def mixed? = @facts.sizes ? @facts.sizes.count { |_, stems| stems.to_i.positive? } > 1 : false
 
         # [Step] in the order of work: what can be done now before what waits.
         def steps
@@ -47,15 +47,15 @@ module Thistle
 
         def by_size
           @by_size ||= Removal::SIZES.filter_map do |size|
-            stems = @choices.sizes[size].to_i
-            best = stems.positive? && Bench.new(@choices.with(size:, stems:, sizes: nil, area_m2: share(stems)), @bench.site).best
+            stems = @facts.sizes[size].to_i
+            best = stems.positive? && Bench.new(@facts.with(size:, stems:, sizes: nil, area_m2: share(stems)), @bench.site).best
             Step.new(size:, stems:, verdict: best) if best
-          end.sort_by.with_index { |step, n| [step.verdict.go? ? 0 : 1, step.verdict.until || @choices.date, n] }
+          end.sort_by.with_index { |step, n| [step.verdict.go? ? 0 : 1, step.verdict.until || @facts.date, n] }
         end
 
-        def all_stems = @choices.sizes.values.sum(&:to_i)
-        def bearing = @choices.sizes.except("seedling", "pencil").values.sum(&:to_i)
-        def share(stems) = @choices.area_m2 && (@choices.area_m2 * stems / all_stems)
+        def all_stems = @facts.sizes.values.sum(&:to_i)
+        def bearing = @facts.sizes.except("seedling", "pencil").values.sum(&:to_i)
+        def share(stems) = @facts.area_m2 && (@facts.area_m2 * stems / all_stems)
 
         def total(&)
           amounts = verdicts.map(&)

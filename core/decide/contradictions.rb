@@ -16,8 +16,8 @@ module Thistle
         def self.size_of(diameter) = UP_TO_CM.find { |_, most| diameter <= most }.first
 
         # diameter: cm, where someone measured a stem; chosen: the size that was said beside it.
-        def initialize(bench, diameter: nil, chosen: bench.choices.size)
-          @choices, @now, @diameter, @chosen = bench.choices, bench.situation, diameter, chosen
+        def initialize(bench, diameter: nil, chosen: bench.facts.size)
+          @facts, @now, @diameter, @chosen = bench.facts, bench.situation, diameter, chosen
         end
 
         def all = [size, seed, water, frost, plants, counts, nobody, tools].compact
@@ -32,38 +32,38 @@ module Thistle
         end
 
         def seed
-          return unless @choices.plant.woody? && %w[seedling pencil].include?(@choices.size) && SEEDY.include?(@choices.stage)
+          return unless @facts.plant.woody? && %w[seedling pencil].include?(@facts.size) && SEEDY.include?(@facts.stage)
 
-          clash(:stage, "A #{@choices.size} bears neither flower nor fruit: one of the two is not so.")
+          clash(:stage, "A #{@facts.size} bears neither flower nor fruit: one of the two is not so.")
         end
 
         def water
-          return unless @choices.plant.aquatic? && @choices.water_m&.positive?
+          return unless @facts.plant.aquatic? && @facts.water_m&.positive?
 
-          clash(:water_m, "It grows in water, yet water is said to be {length:#{@choices.water_m.round}} away.")
+          clash(:water_m, "It grows in water, yet water is said to be {length:#{@facts.water_m.round}} away.")
         end
 
         def frost
-          return unless @choices.soil == :frozen && @now.day && @now.day.tmin > WARM
+          return unless @facts.soil == :frozen && @now.day && @now.day.tmin > WARM
 
           clash(:soil, "The ground is not frozen on a night of {temperature:#{@now.day.tmin.round}}.")
         end
 
         def plants
-          return unless @choices.plants && @choices.stems && @choices.stems < @choices.plants
+          return unless @facts.plants && @facts.stems && @facts.stems < @facts.plants
 
-          clash(:plants, "#{@choices.plants} plants have at least as many stems: #{@choices.stems} are said.")
+          clash(:plants, "#{@facts.plants} plants have at least as many stems: #{@facts.stems} are said.")
         end
 
         def counts
-          counted = @choices.sizes&.values&.sum
-          return unless counted&.positive? && @choices.stems && counted != @choices.stems
+          counted = @facts.sizes&.values&.sum
+          return unless counted&.positive? && @facts.stems && counted != @facts.stems
 
-          clash(:stems, "Sizes add up to #{counted}, the stems to #{@choices.stems}.")
+          clash(:stems, "Sizes add up to #{counted}, the stems to #{@facts.stems}.")
         end
 
-        def nobody = (clash(:crew, "With nobody here nothing can be done; the shelves show why.") if @choices.crew&.zero?)
-        def tools = (clash(:tools, "With no tools at hand only looking and reporting are left.") if @choices.tools && @choices.tools.empty?)
+        def nobody = (clash(:crew, "With nobody here nothing can be done; the shelves show why.") if @facts.crew&.zero?)
+        def tools = (clash(:tools, "With no tools at hand only looking and reporting are left.") if @facts.tools && @facts.tools.empty?)
         def clash(field, text) = Clash.new(fields: [field], text:)
       end
     end

@@ -15,12 +15,12 @@ module Thistle
 
         def initialize(bench, removal, knowledge: Knowledge.shipped)
           @bench, @removal, @knowledge = bench, removal, knowledge
-          @choices, @site, @plant = bench.choices, bench.site, bench.choices.plant
+          @facts, @site, @plant = bench.facts, bench.site, bench.facts.plant
           @verdict = bench.verdict(removal)
         end
 
         # The first day on which the method goes; nil where it never does within a year.
-        def begins = @begins ||= @verdict.go? ? @choices.date : @verdict.until
+        def begins = @begins ||= @verdict.go? ? @facts.date : @verdict.until
 
         def possible? = !begins.nil?
 
@@ -42,21 +42,21 @@ module Thistle
 
         # Seed that ripens before the knock-down is bagged first.
         def seed
-          return [] if @removal.is?(:seed_stop) || !@plant.phase?(:ripe_seed) || !@choices.bears_seed?
+          return [] if @removal.is?(:seed_stop) || !@plant.phase?(:ripe_seed) || !@facts.bears_seed?
 
-          ripe = @choices.calendar(@site).next(:ripe_seed, @choices.date)
+          ripe = @facts.calendar(@site).next(:ripe_seed, @facts.date)
           return [] unless ripe && ripe <= begins && @plant.is?(:seeds)
 
           collect = @knowledge.removal("seed_collect")
-          [step(:seed, [ripe, @choices.date].max, "Stop seed first: #{collect.text}", collect.source, removal: collect)]
+          [step(:seed, [ripe, @facts.date].max, "Stop seed first: #{collect.text}", collect.source, removal: collect)]
         end
 
         # What is marked now and done in season, where that school is kept.
         def standing
           stub = @knowledge.removal("tall_marker_cut")
-          return [] unless begins > @choices.date && @removal.is?(:felling) && @choices.school(:cut_when) == "tall_stub" && @bench.kind(stub) == :go
+          return [] unless begins > @facts.date && @removal.is?(:felling) && @facts.school(:cut_when) == "tall_stub" && @bench.kind(stub) == :go
 
-          [step(:mark, @choices.date, stub.text, stub.source, removal: stub)]
+          [step(:mark, @facts.date, stub.text, stub.source, removal: stub)]
         end
 
         def knock_down
@@ -122,7 +122,7 @@ module Thistle
           [step(:close, on, "#{CLEAN} clean yearly looks behind it: say whether it is over", "common_practice")]
         end
 
-        def stage(date) = Outlook.new(@choices, @site).on(date).stage
+        def stage(date) = Outlook.new(@facts, @site).on(date).stage
         def step(kind, on, text, source, to: nil, removal: nil) = Step.new(kind:, on:, to: to && [to, on].max, text:, source:, removal:)
       end
     end

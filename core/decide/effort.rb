@@ -21,14 +21,14 @@ module Thistle
         DRY = 1.5 # times the work where dry soil holds on to what is levered (memory)
 
         # soil: of the day, where it is known.
-        def initialize(removal, choices, soil: choices.soil)
-          @removal, @choices, @soil = removal, choices, soil
+        def initialize(removal, facts, soil: facts.soil)
+          @removal, @facts, @soil = removal, facts, soil
         end
 
         # Person-hours for one pass over the patch; nil when the amount is not known.
         def hours
-          amount = { stem: plants, m2: @choices.area_m2, patch: 1 }.fetch(@removal.effort_per)
-          amount && (amount * @removal.minutes(@choices.size) * ground / 60.0)
+          amount = { stem: plants, m2: @facts.area_m2, patch: 1 }.fetch(@removal.effort_per)
+          amount && (amount * @removal.minutes(@facts.size) * ground / 60.0)
         end
 
         # {low, likely, high} person-hours for one pass, or nil.
@@ -38,30 +38,30 @@ module Thistle
         end
 
         # Plants counted, else as many as stems were, else from the area at a planning density: what the hours follow.
-        def plants = @choices.plants || @choices.stems || by_area
+        def plants = @facts.plants || @facts.stems || by_area
 
         # Stems counted, else from the plants: what the mix follows.
-        def stems = @choices.stems || plants&.*(STEMS_PER_PLANT.fetch(@choices.plant.form, 1.0))
+        def stems = @facts.stems || plants&.*(STEMS_PER_PLANT.fetch(@facts.plant.form, 1.0))
 
         # Ready mix for one pass, litres; 0.0 without herbicide, nil when the amount is not known.
         def litres
           return 0.0 unless @removal.herbicide?
 
-          if @removal.spray_l_per_100m2 then @choices.area_m2 && (@choices.area_m2 * @removal.spray_l_per_100m2 / 100.0)
-          else stems && (stems * (@removal.dose_ml[@choices.size] || @removal.dose_ml.values.first || 0) / 1000.0)
+          if @removal.spray_l_per_100m2 then @facts.area_m2 && (@facts.area_m2 * @removal.spray_l_per_100m2 / 100.0)
+          else stems && (stems * (@removal.dose_ml[@facts.size] || @removal.dose_ml.values.first || 0) / 1000.0)
           end
         end
 
         # What is taken for counts that nobody made, in words.
         def taken
-          form = @choices.plant.form
+          form = @facts.plant.form
           words = []
-          words << "#{PLANTS_PER_M2.fetch(form, 0.5)} plants a m²" unless @choices.plants || @choices.stems
-          words << "#{STEMS_PER_PLANT[form].to_i} stems a plant" if STEMS_PER_PLANT.key?(form) && @choices.stems.nil? && dosed?
+          words << "#{PLANTS_PER_M2.fetch(form, 0.5)} plants a m²" unless @facts.plants || @facts.stems
+          words << "#{STEMS_PER_PLANT[form].to_i} stems a plant" if STEMS_PER_PLANT.key?(form) && @facts.stems.nil? && dosed?
           words
         end
 
-        def rates = @choices.rates || RATES
+        def rates = @facts.rates || RATES
 
         # Money for one pass; nil when the amount is not known.
         def cost
@@ -69,7 +69,7 @@ module Thistle
 
           extra = @removal.cost
           (hours * rates.hour) + (litres * rates.litre) + (hours * extra.fetch("per_hour", 0)) +
-            (plants.to_f * extra.fetch("per_stem", 0)) + (@choices.area_m2.to_f * extra.fetch("per_m2", 0))
+            (plants.to_f * extra.fetch("per_stem", 0)) + (@facts.area_m2.to_f * extra.fetch("per_m2", 0))
         end
 
         # Yearly passes until 1 % of the stand is left; nil: never.
@@ -83,7 +83,7 @@ module Thistle
         end
 
         # Years of passes, and no sooner than the seed bank is spent, or dropped by stirring; nil: never.
-        def years_to_quiet = passes && [passes, flushed? ? STIRRED_YEARS : bank, @choices.plant.fragment_years&.fetch("likely").to_i].max
+        def years_to_quiet = passes && [passes, flushed? ? STIRRED_YEARS : bank, @facts.plant.fragment_years&.fetch("likely").to_i].max
 
         # Of a first pass, what all years together take: less each year as less is left, but never less than the search.
         def burden
@@ -110,15 +110,15 @@ module Thistle
 
         # Is a dose given to each stem?
         def dosed? = @removal.herbicide? && @removal.spray_l_per_100m2.nil?
-        def by_area = @choices.area_m2&.*(PLANTS_PER_M2.fetch(@choices.plant.form, 0.5))
+        def by_area = @facts.area_m2&.*(PLANTS_PER_M2.fetch(@facts.plant.form, 0.5))
         def ground = @soil == :dry && @removal.is?(:levering) ? DRY : 1.0
-        def bank = @choices.plant.seed_bank_years&.fetch("likely").to_i
+        def bank = @facts.plant.seed_bank_years&.fetch("likely").to_i
 
         # Stirring is for seed that would outlast it.
-        def flushed? = @choices.stirs? && bank > STIRRED_YEARS
+        def flushed? = @facts.stirs? && bank > STIRRED_YEARS
 
         # The share of a stand that one pass likely leaves.
-        def left = @left ||= 1 - (@removal.kill(@choices.plant)["likely"] / 100.0)
+        def left = @left ||= 1 - (@removal.kill(@facts.plant)["likely"] / 100.0)
       end
     end
   end

@@ -6,34 +6,34 @@ module Thistle
       # What the bench would say if this ground kept another school: its best move then, and what that would take.
       class OtherSchools
         # best: the Verdict there, nil where nothing is left to do; same: would the move be the one it is now?
-        Answer = Value.define(:school, :option, :best, :same)
+        Otherwise = Value.define(:school, :option, :best, :same)
         # Questions whose answer changes a verdict or what it takes.
         ASKED = %w[herbicide seed_bank suckering_trees waxy_leaves cut_when].freeze
 
         def initialize(bench)
-          @bench, @choices = bench, bench.choices
+          @bench, @facts = bench, bench.facts
         end
 
-        # [Answer], of the schools that would change the move or what it takes until quiet.
+        # [Otherwise], of the schools that would change the move or what it takes until quiet.
         def all
-          @all ||= ASKED.map { |key| Knowledge.shipped.schools.fetch(key) }.select { |school| school.about?(@choices.plant) }
-                        .flat_map { |school| (school.options.keys - [kept(school)]).filter_map { |option| answer(school, option) } }.freeze
+          @all ||= ASKED.map { |key| Knowledge.shipped.schools.fetch(key) }.select { |school| school.about?(@facts.plant) }
+                        .flat_map { |school| (school.options.keys - [kept(school)]).filter_map { |option| otherwise(school, option) } }.freeze
         end
 
         # The option that counts here now.
-        def kept(school) = school.key == "herbicide" ? @choices.stance : @choices.school(school.key.to_sym)
+        def kept(school) = school.key == "herbicide" ? @facts.stance : @facts.school(school.key.to_sym)
 
         private
 
-        def answer(school, option)
-          best = Bench.new(@choices.with(**change(school.key, option)), @bench.site).best
+        def otherwise(school, option)
+          best = Bench.new(@facts.with(**change(school.key, option)), @bench.site).best
           return if figures(best) == figures(@bench.best)
 
-          Answer.new(school:, option:, best:, same: best&.removal == @bench.best&.removal)
+          Otherwise.new(school:, option:, best:, same: best&.removal == @bench.best&.removal)
         end
 
         def change(key, option)
-          key == "herbicide" ? { stance: option } : { schools: (@choices.schools || School.defaults).merge(key.to_sym => option) }
+          key == "herbicide" ? { stance: option } : { schools: (@facts.schools || School.defaults).merge(key.to_sym => option) }
         end
 
         def figures(verdict) = verdict && [verdict.removal.key, verdict.kind, verdict.until, verdict.hours_to_quiet, verdict.years_to_quiet]

@@ -3,18 +3,18 @@
 module Thistle
   module Core
     module Decide
-      # Projects a patch's Choices onto any day at a Site: stage by the plant's calendar, soil by the bucket,
+      # Projects a patch's Facts onto any day at a Site: stage by the plant's calendar, soil by the bucket,
       # weather as far as the forecast sees.
       class Outlook
         SEED = %i[green_seed ripe_seed].freeze
         REGROWN = 30 # days of growth after which what is held down is cut again (memory)
         YEAR = 366 # days ahead in which the end of a wait is looked for
 
-        attr_reader :choices, :site, :calendar
+        attr_reader :facts, :site, :calendar
 
-        def initialize(choices, site)
-          @choices, @site = choices, site
-          @calendar = choices.calendar(site)
+        def initialize(facts, site)
+          @facts, @site = facts, site
+          @calendar = facts.calendar(site)
           @situations = {}
         end
 
@@ -30,17 +30,17 @@ module Thistle
         # something turns.
         def turns
           @turns ||= begin
-            later = [site.horizon, choices.date].max + 1
-            [*((choices.date + 1)..site.horizon), later, *marks(later, choices.date + YEAR)].uniq.sort.freeze
+            later = [site.horizon, facts.date].max + 1
+            [*((facts.date + 1)..site.horizon), later, *marks(later, facts.date + YEAR)].uniq.sort.freeze
           end
         end
 
         # The stage on a date: pinned, else by the calendar.
         def stage(date, phases = @calendar.phases_on(date))
-          return choices.stage if choices.stage && date == choices.date
+          return facts.stage if facts.stage && date == facts.date
 
           furthest = Season::Phenology.furthest(phases)
-          choices.bears_seed? || !SEED.include?(furthest) ? furthest : :leaf
+          facts.bears_seed? || !SEED.include?(furthest) ? furthest : :leaf
         end
 
         # The day on which what was cut on a date has grown back for a month: of leaf, not of winter.
@@ -49,7 +49,7 @@ module Thistle
           from && (from + REGROWN)
         end
 
-        def spans = @calendar.spans(site.year(choices.date))
+        def spans = @calendar.spans(site.year(facts.date))
 
         private
 
@@ -65,7 +65,7 @@ module Thistle
         end
 
         def shared
-          @shared ||= Situation.new(**choices.to_h.slice(*Choices::CARRIED), climate: site.climate.key)
+          @shared ||= Situation.new(**facts.to_h.slice(*Facts::CARRIED), climate: site.climate.key)
         end
 
         # Only weather that was measured or forecast counts.
@@ -77,10 +77,10 @@ module Thistle
 
         # A pinned soil is where the bucket starts; from the next day on, rain and sun decide, as far as they are known.
         def soil(date)
-          return site.ground(date).kind unless choices.soil && date >= choices.date
-          return choices.soil if date == choices.date
+          return site.ground(date).kind unless facts.soil && date >= facts.date
+          return facts.soil if date == facts.date
 
-          known_to = [site.horizon, choices.date].max
+          known_to = [site.horizon, facts.date].max
           date <= known_to ? pinned(date) : site.settling(date, pinned_fill(known_to), known_to).kind
         end
 
@@ -95,9 +95,9 @@ module Thistle
         end
 
         def wetted(date)
-          @pinned ||= { choices.date => [Season::Soil::MIDDLE.fetch(choices.soil), choices.soil] }
+          @pinned ||= { facts.date => [Season::Soil::MIDDLE.fetch(facts.soil), facts.soil] }
           @bucket ||= Season::Soil.new(texture: site.texture, latitude: site.latitude, elevation: site.elevation,
-                                       fill: Season::Soil::MIDDLE.fetch(choices.soil))
+                                       fill: Season::Soil::MIDDLE.fetch(facts.soil))
           (@pinned.keys.last.next..date).each do |day|
             kind = @bucket.pass(site.day(day))
             @pinned[day] = [@bucket.fill, kind]
@@ -108,13 +108,13 @@ module Thistle
         def marks(from, last)
           years = [site.year(from), site.year(last)].uniq
           phases = years.flat_map { |year| @calendar.phenophases(year) }.flat_map { |span| [span.from, span.to + 1] }
-          named = years.flat_map { |year| [year.start, *choices.rules.turns.filter_map { |key, days| year.date(key)&.+(days) }] }
-          freed = choices.freed_on ? [choices.freed_on + Choices::FREED_DAYS] : []
-          (phases + named + freed + soil_turns(from, last) + choices.rules.dates(from, last)).grep(from..last)
+          named = years.flat_map { |year| [year.start, *facts.rules.turns.filter_map { |key, days| year.date(key)&.+(days) }] }
+          freed = facts.freed_on ? [facts.freed_on + Facts::FREED_DAYS] : []
+          (phases + named + freed + soil_turns(from, last) + facts.rules.dates(from, last)).grep(from..last)
         end
 
         # The soil turns alike for all ground here, but where someone pinned it.
-        def soil_turns(from, last) = choices.soil ? (from..last).reject { |date| soil(date) == soil(date - 1) } : site.soil_changes(from, last)
+        def soil_turns(from, last) = facts.soil ? (from..last).reject { |date| soil(date) == soil(date - 1) } : site.soil_changes(from, last)
       end
     end
   end

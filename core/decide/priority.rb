@@ -8,10 +8,10 @@ module Thistle
       #
       #   Priority.new(candidates, weights).rows  # => [Row], highest first
       class Priority
-        # What a patch is ranked by. choices: its Choices; today; verdict: its best move; seed_on: the next ripe seed or nil;
+        # What a patch is ranked by. facts: its Facts; today; verdict: its best move; seed_on: the next ripe seed or nil;
         # nearest_m: to the next patch of the same plant, nil for none near; share: of that plant's ground here;
         # place: Place; started: was it treated before? left: stems counted at the last check, or nil.
-        Candidate = Value.define(:id, :code, :choices, :today, :verdict, :seed_on, :nearest_m, :share, :place, :started, :left)
+        Candidate = Value.define(:id, :code, :facts, :today, :verdict, :seed_on, :nearest_m, :share, :place, :started, :left)
         # What its place says (Store::Surroundings): way: the nearest way of spread {label, m, spreads}; precious: what of
         # worth is near {label, m}; source_m: to the same plant on other ground; building_m. nil where none is near.
         Place = Value.define(:way, :precious, :source_m, :building_m)

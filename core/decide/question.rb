@@ -8,12 +8,12 @@ module Thistle
       class Question
         SHOWN = 4
 
-        attr_reader :choices, :plant
+        attr_reader :facts, :plant
 
         def initialize(plant, seed:, site:, knowledge: Knowledge.shipped)
           @plant, @site, @knowledge = plant, site, knowledge
           @random = Random.new(seed)
-          @choices = imagine
+          @facts = imagine
         end
 
         # Methods to choose from: at least one that is right today, where there is one.
@@ -31,11 +31,11 @@ module Thistle
 
         private
 
-        def bench = @bench ||= Bench.new(choices, @site, knowledge: @knowledge)
+        def bench = @bench ||= Bench.new(facts, @site, knowledge: @knowledge)
 
         def imagine
           size = @random.rand < 0.5 ? "seedling" : "thumb"
-          Choices.new(plant:, settled: true, date: @site.today, size: plant.woody? || plant.is?(:tussock) ? size : "seedling",
+          Facts.new(plant:, settled: true, date: @site.today, size: plant.woody? || plant.is?(:tussock) ? size : "seedling",
                       soil: %i[dry moist moist saturated].sample(random: @random), stance: %w[none stem any].sample(random: @random),
                       licensed: @random.rand < 0.5, aquatic_label: false, water_m: plant.aquatic? ? 0.0 : [4.0, 60.0, 200.0].sample(random: @random),
                       slope: %w[flat flat steep].sample(random: @random), natives_near: @random.rand < 0.5, cover: 15.0, stems: 20, area_m2: 40.0)

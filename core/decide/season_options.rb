@@ -27,23 +27,23 @@ module Thistle
         private
 
         def options(row)
-          choices = row.candidate.choices
-          ways(choices).flat_map do |removal, windows|
-            effort = Effort.new(removal, choices)
+          facts = row.candidate.facts
+          ways(facts).flat_map do |removal, windows|
+            effort = Effort.new(removal, facts)
             parts = effort.hours && [(effort.hours / [@hours.max, 0.1].max).ceil, 1].max
             parts && parts <= MOST_PARTS ? open_weeks(removal, windows).map { |week| option(row, removal, effort, parts, week) } : []
           end
         end
 
         def option(row, removal, effort, parts, week)
-          share = removal.is?(:freeing) ? FREED : removal.kill(row.candidate.choices.plant)["likely"] / 100.0
+          share = removal.is?(:freeing) ? FREED : removal.kill(row.candidate.facts.plant)["likely"] / 100.0
           Plan::Option.new(patch: row.id, method: removal.key, week:, parts:, hours: effort.hours / parts, litres: (effort.litres || 0) / parts,
                            cost: effort.cost / parts, gain: 100 * row.score * share * timing(row.candidate, week) / parts)
         end
 
         # The few methods that are right at some time, best first: [[removal, [Window]]]. Patches alike share the answer.
-        def ways(choices)
-          like = alike(choices)
+        def ways(facts)
+          like = alike(facts)
           @kept.fetch([:ways, @site, like, season_years]) do
             bench = Bench.new(like, @site)
             useful = bench.removals.select { |removal| removal.removes? || removal.is?(:freeing) }
@@ -59,12 +59,12 @@ module Thistle
           season_years.flat_map { |start| Windows.new(like.with(date: [start, like.date].max), @site).of(removal) }
         end
 
-        def alike(choices)
-          choices.with(stems: nil, sizes: nil, area_m2: 100.0, water_m: choices.water_m && [choices.water_m, NEAR_M].min,
-                       cover: choices.cover && (choices.cover > DENSE ? 85.0 : 15.0))
+        def alike(facts)
+          facts.with(stems: nil, sizes: nil, area_m2: 100.0, water_m: facts.water_m && [facts.water_m, NEAR_M].min,
+                       cover: facts.cover && (facts.cover > DENSE ? 85.0 : 15.0))
         end
 
-        def order(removal, bench) = [bench.named.include?(removal) ? 0 : 1, Effort.new(removal, bench.choices).cost_to_quiet || Float::INFINITY]
+        def order(removal, bench) = [bench.named.include?(removal) ? 0 : 1, Effort.new(removal, bench.facts).cost_to_quiet || Float::INFINITY]
 
         # Weeks, by number, with a window open and, for herbicide, someone there who may.
         def open_weeks(removal, windows)

@@ -5,7 +5,7 @@ module Thistle
     module Decide
       # Everything the rules may look at, on one day. Unknown safety answers are nil, and the rules
       # treat nil as a no or a question, never as a yes.
-      Situation = Value.define(:date, :stage, :phases, :soil, :day, :next_days, :season, :climate, *Choices::CARRIED) do
+      Situation = Value.define(:date, :stage, :phases, :soil, :day, :next_days, :season, :climate, *Facts::CARRIED) do
         # An invader that is new to the region, or watched for, and not yet reported.
         def unreported? = new_here && !reported
         # Is the plant at home here?
@@ -14,14 +14,14 @@ module Thistle
         def stranger? = belongs == :elsewhere && !plant.invasive?
 
         # Is it asked to hold the plant down, and not to kill it?
-        def holding? = Choices.holding?(purpose, aim)
+        def holding? = Facts.holding?(purpose, aim)
         def seeding? = stage == :ripe_seed
         def in_leaf? = phases.include?(:leaf)
         def in_water? = plant.aquatic? || water_m&.zero?
         def school(question) = (schools || School.defaults).fetch(question)
 
         # Close enough for spray or drip to reach water; not measured counts as close.
-        def near_water? = in_water? || water_m.nil? || water_m < Choices::NEAR_WATER_M
+        def near_water? = in_water? || water_m.nil? || water_m < Facts::NEAR_WATER_M
 
         # What the method asks of the weather, the product's label before it; nil for work that any day will do for.
         def limits(removal) = Season::Limits.of(removal)&.then { |limits| limits.under(labels&.[](limits.key)) }

@@ -26,7 +26,7 @@ module Thistle
 
         def initialize(bench)
           @bench, @now = bench, bench.situation
-          @rules = bench.choices.rules
+          @rules = bench.facts.rules
         end
 
         # [Asked], the one that sways most first.

@@ -13,10 +13,10 @@ module Thistle
         end
         Run = Value.define(:from, :to, :reason)
 
-        def initialize(choices, site)
-          @choices, @site = choices, site
-          @year = site.year(choices.date)
-          @outlook = Outlook.new(choices, site)
+        def initialize(facts, site)
+          @facts, @site = facts, site
+          @year = site.year(facts.date)
+          @outlook = Outlook.new(facts, site)
         end
 
         # [Window] of one method in this season-year.
@@ -35,8 +35,8 @@ module Thistle
         def turns
           @turns ||= begin
             phases = @outlook.calendar.phenophases(@year).flat_map { |span| [span.from, span.to + 1] }
-            marks = @choices.rules.turns.filter_map { |key, days| @year.date(key)&.+(days) }
-            local = @choices.rules.dates(@year.start, @year.finish)
+            marks = @facts.rules.turns.filter_map { |key, days| @year.date(key)&.+(days) }
+            local = @facts.rules.dates(@year.start, @year.finish)
             [@year.start, *phases, *marks, *local, *@site.soil_turns(@year)].select { |date| @year.cover?(date) }.uniq.sort
           end
         end
@@ -45,7 +45,7 @@ module Thistle
 
         # [[Run]] alike in being open or shut, nil at both ends so that each has neighbours.
         def stretches(removal)
-          docket = Docket.new(removal, @outlook, @choices.rules, usual: true)
+          docket = Docket.new(removal, @outlook, @facts.rules, usual: true)
           return [nil, nil] if %i[no ask].include?(docket.always(@year.start)&.kind) # shut all year
 
           runs = turns.each_with_index.map do |from, n|

@@ -6,7 +6,7 @@ module Thistle
       # How much stock and carrier make a volume at a target strength: C1 V1 = C2 V2. Strengths are percent
       # active ingredient, volumes mL. The working says each step; the label goes before every figure.
       class Batch
-        Answer = Value.define(:active, :target, :total_ml, :stock_ml, :carrier_ml, :loads, :load_ml, :last_load_ml,
+        Mixture = Value.define(:active, :target, :total_ml, :stock_ml, :carrier_ml, :loads, :load_ml, :last_load_ml,
                               :product_share, :acid_equivalent_g, :working) do
           def to_h
             { active: active.key, target_percent_ai: target, total_ml: total_ml.round(2), stock_ml: stock_ml.round(2),
@@ -24,8 +24,8 @@ module Thistle
           check
         end
 
-        def answer
-          Answer.new(active: @active, target: @target, total_ml: @total, stock_ml: stock_ml, carrier_ml: @total - stock_ml,
+        def mixture
+          Mixture.new(active: @active, target: @target, total_ml: @total, stock_ml: stock_ml, carrier_ml: @total - stock_ml,
                      loads: loads, load_ml: [@container, @total].min, last_load_ml: @total - ((loads - 1) * [@container, @total].min),
                      product_share: share, acid_equivalent_g: acid_equivalent, working: (@need + steps).freeze)
         end

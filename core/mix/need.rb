@@ -5,7 +5,7 @@ module Thistle
     module Mix
       # How much ready mix a piece of work takes: a dose a stem into a jar, or a volume over ground into a tank.
       class Need
-        Answer = Value.define(:total_ml, :steps)
+        Amount = Value.define(:total_ml, :steps)
         SPARE = 1.1 # a tenth over for what stays in the brush and the hose (memory)
         MAX_STEMS = 1_000_000
         MAX_AREA_M2 = 10_000_000
@@ -16,7 +16,7 @@ module Thistle
           raise BadInput.new("The dose for a stem is above 0 mL.", field: :dose) unless dose_ml.positive?
 
           total = stems * dose_ml * SPARE
-          new_answer("Mix for the stems", "#{stems} stems × {volume:#{dose_ml}} × #{SPARE} to spare", total)
+          with_step("Mix for the stems", "#{stems} stems × {volume:#{dose_ml}} × #{SPARE} to spare", total)
         end
 
         def self.tank(area_m2:, litres_per_100m2:)
@@ -25,13 +25,13 @@ module Thistle
           raise BadInput.new("The spray volume is above 0.", field: :rate) unless litres_per_100m2.positive?
 
           total = area_m2 * litres_per_100m2 * 10 * SPARE
-          new_answer("Spray for the ground", "{area:#{area_m2.round(1)}} × {rate:#{litres_per_100m2.round(4)}} × #{SPARE} to spare", total)
+          with_step("Spray for the ground", "{area:#{area_m2.round(1)}} × {rate:#{litres_per_100m2.round(4)}} × #{SPARE} to spare", total)
         end
 
-        def self.new_answer(label, formula, total)
-          Answer.new(total_ml: total, steps: [Step.new(label:, formula:, value: total, unit: :volume, source: "memory")])
+        def self.with_step(label, formula, total)
+          Amount.new(total_ml: total, steps: [Step.new(label:, formula:, value: total, unit: :volume, source: "memory")])
         end
-        private_class_method :new_answer
+        private_class_method :with_step
       end
     end
   end

@@ -36,7 +36,7 @@ module Thistle
             tried = untangled(order([*chosen, place]))
             chosen = tried if round_length(tried) <= metres
           end
-          answer(untangled(order(chosen)), metres)
+          route_along(untangled(order(chosen)), metres)
         end
 
         private
@@ -114,7 +114,7 @@ module Thistle
         def turned(path, from, to) = [*path[0...from], *path[from..to].reverse, *path[(to + 1)..]]
         def round_length(path) = [home, *path.map(&:xy), home].each_cons(2).sum { |a, b| apart(a, b) }
 
-        def answer(path, metres)
+        def route_along(path, metres)
           legs = [home, *path.map(&:xy), home].each_cons(2).map { |a, b| apart(a, b) }
           stops = path.zip(legs).map { |place, leg| stop(place, leg) }
           Route.new(stops: stops.freeze, length_m: path.empty? ? 0.0 : legs.sum, start: @start, working: working(metres))

@@ -8,7 +8,7 @@ module Thistle
     module Alike
       # patch: one of them, with what an agenda looks at; ids: of all of them, ascending.
       Group = Struct.new(:patch, :ids)
-      NEAR, FEW = Core::Decide::Choices::NEAR_WATER_M, Core::Decide::Choices::FEW
+      NEAR, FEW = Core::Decide::Facts::NEAR_WATER_M, Core::Decide::Facts::FEW
       COLUMNS = %i[property_id plant_key stem_size slope natives_near zones_near footing schools aim].freeze
       FREEING = Core::Knowledge.shipped.methods_of_removal.values.select { |removal| removal.is?(:freeing) }.map(&:key).freeze
       ALONE = <<~SQL.freeze

@@ -8,7 +8,7 @@ module Thistle
       WAY, FAR = 0.5, 150.0 # how much a zone must spread to count as a way of spread; m as far as rank looks
 
       # Does a patch's rank look at a zone?
-      def self.looks_at?(zone) = zone.facts.spreads >= WAY || zone.facts.worth || zone.kind == "building"
+      def self.looks_at?(zone) = zone.nature.spreads >= WAY || zone.nature.worth || zone.kind == "building"
 
       def initialize(zones)
         @zones = zones.select { |zone| self.class.looks_at?(zone) }.map { |zone| [zone, Surroundings.box(zone, FAR)] }
@@ -31,13 +31,13 @@ module Thistle
       end
 
       def way(near)
-        zone, m = near.select { |one, _| one.facts.spreads >= WAY }.max_by { |one, at| one.facts.spreads * Math.exp(-at / Core::Decide::Priority::Parts::WAY_M) }
-        zone && { label: zone.label, m:, spreads: zone.facts.spreads }
+        zone, m = near.select { |one, _| one.nature.spreads >= WAY }.max_by { |one, at| one.nature.spreads * Math.exp(-at / Core::Decide::Priority::Parts::WAY_M) }
+        zone && { label: zone.label, m:, spreads: zone.nature.spreads }
       end
 
       def precious(near)
-        zone, m = near.select { |one, _| one.facts.worth }.max_by { |one, at| one.facts.worth * Math.exp(-at / Core::Decide::Priority::Parts::PRECIOUS_M) }
-        zone && { label: zone.label, m:, worth: zone.facts.worth }
+        zone, m = near.select { |one, _| one.nature.worth }.max_by { |one, at| one.nature.worth * Math.exp(-at / Core::Decide::Priority::Parts::PRECIOUS_M) }
+        zone && { label: zone.label, m:, worth: zone.nature.worth }
       end
     end
   end

@@ -20,8 +20,8 @@ module Thistle
         @candidates ||= entries.filter_map { |entry| candidate(entry) }
       end
 
-      # What the rules look at, of every ranked patch: {id => Choices}.
-      def choices = @choices ||= entries.to_h { |entry| [entry.id, entry.choices] }
+      # What the rules look at, of every ranked patch: {id => Facts}.
+      def facts = @facts ||= entries.to_h { |entry| [entry.id, entry.facts] }
       def patch(id) = patches.fetch(id)
 
       private
@@ -31,8 +31,8 @@ module Thistle
           site = @property.site(@today)
           patches.values.filter_map do |patch|
             patch.associations[:property] = @property
-            choices = patch.choices(@today)
-            Core::Decide::Agenda::Entry.new(id: patch.id, choices:, site:) if choices && @property.weed?(patch.plant)
+            facts = patch.facts(@today)
+            Core::Decide::Agenda::Entry.new(id: patch.id, facts:, site:) if facts && @property.weed?(patch.plant)
           end
         end
       end
@@ -58,8 +58,8 @@ module Thistle
         patch = patches.fetch(entry.id)
         verdict, seed_on = best.fetch(entry.id)
         # The agenda weighs a like amount of ground; here it is the patch's own.
-        verdict = verdict.with(effort: Core::Decide::Effort.new(verdict.removal, entry.choices))
-        Core::Decide::Priority::Candidate.new(id: patch.id, code: patch.code, choices: entry.choices, today: @today, verdict:, seed_on:,
+        verdict = verdict.with(effort: Core::Decide::Effort.new(verdict.removal, entry.facts))
+        Core::Decide::Priority::Candidate.new(id: patch.id, code: patch.code, facts: entry.facts, today: @today, verdict:, seed_on:,
                                               nearest_m: nearest(patch), share: share(patch), place: place(patch),
                                               started: patch.treatments.any?, left: left[patch.id])
       end

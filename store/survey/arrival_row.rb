@@ -7,7 +7,7 @@ module Thistle
       many_to_one :arrival, class: "Thistle::Store::Arrival"
       many_to_one :patch, class: "Thistle::Store::Patch"
 
-      def facts = JSON.parse(properties || "{}")
+      def cells = JSON.parse(properties || "{}")
     end
   end
 end

@@ -115,7 +115,7 @@ module Thistle
       def lie
         measured = slope_deg && Core::Survey::Elevation::Lie.new(slope: slope_deg).kind
         mapped = "steep" if zones_in_reach&.any? { |zone| zone.kind == "steep" && zone.touches? }
-        [slope, measured, mapped].compact.max_by { |kind| Core::Decide::Choices::SLOPES.index(kind) }
+        [slope, measured, mapped].compact.max_by { |kind| Core::Decide::Facts::SLOPES.index(kind) }
       end
 
       # Extent over time: the shapes it had, then the one it has.
@@ -150,13 +150,13 @@ module Thistle
       def own_schools = JSON.parse(schools)
 
       # What the rules look at, before anyone pins anything. nil without a plant.
-      def choices(today)
+      def facts(today)
         return unless plant
 
         seen = amount
-        Core::Decide::Choices.new(
+        Core::Decide::Facts.new(
           **kept_here, plant:, settled: settled?, date: today, size: plant.woody? || plant.is?(:tussock) ? stem_size : "seedling",
-                       sizes: seen.stems, stems:, plants:, few: Core::Decide::Choices.few?(plants, stems), area_m2: seen.infested&.first || gross_m2,
+                       sizes: seen.stems, stems:, plants:, few: Core::Decide::Facts.few?(plants, stems), area_m2: seen.infested&.first || gross_m2,
                        cover: seen.cover, freed_on:, water_m:, slope: lie, natives_near:, zones: zones_in_reach, footing:, aim:,
                        new_planting: planted_young?(today), new_here: first?, belongs: plant.belongs(property.region),
                        reported: first? && !reports_dataset.empty?
@@ -165,7 +165,7 @@ module Thistle
 
       # What the property, or this patch before it, keeps: stance, schools, rules, labels, what work costs.
       def kept_here
-        schools == "{}" ? property.kept_choices : property.kept_choices.merge(stance: own_stance || property.stance, schools: school_answers)
+        schools == "{}" ? property.kept_facts : property.kept_facts.merge(stance: own_stance || property.stance, schools: school_answers)
       end
 
       # Is it reported before anyone removes it?

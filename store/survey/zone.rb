@@ -16,7 +16,7 @@ module Thistle
       end
 
       def shape = @shape ||= Core::Survey::Shape.stored(geometry)
-      def facts = Core::Knowledge.shipped.zone_kinds.fetch(kind)
+      def nature = Core::Knowledge.shipped.zone_kinds.fetch(kind)
 
       def shape=(shape)
         @shape = shape
@@ -25,9 +25,9 @@ module Thistle
       end
 
       # m to keep from its edge: the property's own number, else the kind's planning value.
-      def distance_kept = keep_m || facts.keep_m
-      def label = name || facts.label
-      def heading = name || facts.label.capitalize
+      def distance_kept = keep_m || nature.keep_m
+      def label = name || nature.label
+      def heading = name || nature.label.capitalize
 
       # The zone with what is kept from its edge; nil when nothing is.
       def kept_ground = distance_kept.positive? ? Core::Survey::Overlay.buffer(shape, distance_kept) : nil

@@ -9,7 +9,7 @@ module Thistle
     OZ = Core::Units::ML_PER_FL_OZ
     ACTIVES = Core::Knowledge.shipped.actives
 
-    def batch(**given) = Core::Mix::Batch.new(active: ACTIVES["glyphosate_ipa"], **given).answer
+    def batch(**given) = Core::Mix::Batch.new(active: ACTIVES["glyphosate_ipa"], **given).mixture
 
     # CHECKS.md, Herbicide arithmetic: 41 % to 20 % is 48.78 % stock; a US gallon takes 62.44 and 65.56 fl oz.
     def test_dilution

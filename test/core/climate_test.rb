@@ -120,9 +120,9 @@ module Thistle
 
     private
 
-    def bench(key, site, **choices)
-      Core::Decide::Bench.new(Core::Decide::Choices.new(plant: Testing.plant(key), settled: true, date: site.today, stance: "any", licensed: true,
-                                                        aquatic_label: false, slope: "flat", natives_near: false, water_m: 500.0, **choices), site)
+    def bench(key, site, **facts)
+      Core::Decide::Bench.new(Core::Decide::Facts.new(plant: Testing.plant(key), settled: true, date: site.today, stance: "any", licensed: true,
+                                                        aquatic_label: false, slope: "flat", natives_near: false, water_m: 500.0, **facts), site)
     end
 
     def open_on(bench, method, *dates)

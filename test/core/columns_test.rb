@@ -48,7 +48,7 @@ module Thistle
     # Each kind of ground forbids what its file says, to every method that its file names, and no other.
     def test_protected_ground_by_kind_and_method
       plant = Testing.plant("amur_honeysuckle")
-      bench = Core::Decide::Bench.new(Core::Decide::Choices.new(plant:, settled: true, date: Testing::TODAY, size: "thumb", stance: "any", licensed: true, aquatic_label: false,
+      bench = Core::Decide::Bench.new(Core::Decide::Facts.new(plant:, settled: true, date: Testing::TODAY, size: "thumb", stance: "any", licensed: true, aquatic_label: false,
                                                                 water_m: 200.0, slope: "flat", natives_near: false, stems: 9, area_m2: 30.0), Testing.site)
       rule = Core::Decide::Rules::ProtectedGround
       Core::Knowledge.shipped.zone_kinds.each_value do |kind|

@@ -146,7 +146,7 @@ module Thistle
 
     private
 
-    def bench(plant, **changes) = D::Bench.new(D::Choices.new(plant: Testing.plant(plant), **DEFAULTS, **changes), Testing.site)
+    def bench(plant, **changes) = D::Bench.new(D::Facts.new(plant: Testing.plant(plant), **DEFAULTS, **changes), Testing.site)
     def course(plant, method, **changes) = D::Course.new(bench(plant, **changes), LIBRARY.removal(method))
     def safety(plant, method, **changes) = D::Safety.new(bench(plant, **changes).situation, LIBRARY.removal(method))
   end

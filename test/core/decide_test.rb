@@ -6,13 +6,13 @@ require_relative "climates"
 module Thistle
   # Each rule by what PRACTICE.md says of it, through the bench that a person uses.
   class DecideTest < Minitest::Test
-    Choices = Core::Decide::Choices
+    Facts = Core::Decide::Facts
     Bench = Core::Decide::Bench
     DEFAULTS = { settled: true, date: Testing::TODAY, size: "thumb", stance: "any", licensed: true, aquatic_label: false,
                  water_m: 300.0, slope: "flat", natives_near: false, cover: 15, stems: 40, area_m2: 200, soil: :moist }.freeze
 
     def bench(plant, site: Testing.site, **changes)
-      Bench.new(Choices.new(plant: Testing.plant(plant), **DEFAULTS, **changes), site)
+      Bench.new(Facts.new(plant: Testing.plant(plant), **DEFAULTS, **changes), site)
     end
 
     def verdict(plant, method, **changes)
@@ -160,7 +160,7 @@ module Thistle
 
     def test_weather_of_the_day
       site = Testing.site
-      situation = Core::Decide::Outlook.new(bench("amur_honeysuckle").choices, site).on(Testing::TODAY)
+      situation = Core::Decide::Outlook.new(bench("amur_honeysuckle").facts, site).on(Testing::TODAY)
       spray = Core::Knowledge.shipped.removal("foliar_spot")
       bark = Core::Knowledge.shipped.removal("basal_bark")
       rule = ->(key) { Core::Decide::Rule.all.find { |r| r.key == key } }
@@ -230,10 +230,10 @@ module Thistle
 
     def test_agenda_shares_answers_and_sorts_by_pressure
       site = Testing.site
-      mustard = Choices.new(plant: Testing.plant("garlic_mustard"), **DEFAULTS, size: "seedling")
-      stumps = Choices.new(plant: Testing.plant("amur_honeysuckle"), **DEFAULTS, size: "wider", natives_near: true)
-      entries = [[1, stumps], [2, mustard], [3, stumps.with(stems: 9)]].map do |id, choices|
-        Core::Decide::Agenda::Entry.new(id:, choices:, site:)
+      mustard = Facts.new(plant: Testing.plant("garlic_mustard"), **DEFAULTS, size: "seedling")
+      stumps = Facts.new(plant: Testing.plant("amur_honeysuckle"), **DEFAULTS, size: "wider", natives_near: true)
+      entries = [[1, stumps], [2, mustard], [3, stumps.with(stems: 9)]].map do |id, facts|
+        Core::Decide::Agenda::Entry.new(id:, facts:, site:)
       end
       items = Core::Decide::Agenda.new(entries).items
 

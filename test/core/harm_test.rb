@@ -17,7 +17,7 @@ module Thistle
         days.product(plant.woody? || plant.is?(:tussock) ? sizes : sizes.first(1)) do |date, size| # a herb has no stem width
           water_m = plant.aquatic? ? 0.0 : 300.0
           cover = plant.aquatic? ? 15.0 : FAVOURABLE[:cover] # a dense stand in water is not pulled by hand
-          yield plant, Core::Decide::Bench.new(Core::Decide::Choices.new(plant:, date:, size:, water_m:, **FAVOURABLE, cover:), Testing.site)
+          yield plant, Core::Decide::Bench.new(Core::Decide::Facts.new(plant:, date:, size:, water_m:, **FAVOURABLE, cover:), Testing.site)
         end
       end
     end
@@ -30,7 +30,7 @@ module Thistle
 
           told = removal.told(plant)
           faults << "#{plant.key}: #{removal.key} backfires, is in vain or only holds" if told&.keys&.intersect?(%w[backfires pointless holds])
-          faults << "#{plant.key}: #{removal.key} is not named and nothing carries it" unless told || removal.carried(plant, bench.choices.size)
+          faults << "#{plant.key}: #{removal.key} is not named and nothing carries it" unless told || removal.carried(plant, bench.facts.size)
           faults << "#{plant.key}: burnt with seed on it" if removal.is?(:burning) && %i[green_seed ripe_seed].include?(bench.situation.stage)
         end
       end
@@ -51,7 +51,7 @@ module Thistle
       hauled = Core::Decide::School.settle({ piles: "haul" })
       Core::Knowledge.shipped.invaders.each do |plant|
         %i[leaf flower green_seed ripe_seed dormant].product([nil, hauled]).each do |stage, schools|
-          now = Core::Decide::Bench.new(Core::Decide::Choices.new(plant:, date: DAYS[3], stage:, schools:, **FAVOURABLE), Testing.site).situation
+          now = Core::Decide::Bench.new(Core::Decide::Facts.new(plant:, date: DAYS[3], stage:, schools:, **FAVOURABLE), Testing.site).situation
           Core::Knowledge.shipped.methods_of_removal.each_value { |removal| assert_sound_waste(now, removal, hauled: !schools.nil?) }
         end
       end
@@ -73,7 +73,7 @@ module Thistle
     def test_a_question_is_never_the_best_move
       asked = 0
       each_bench do |_, bench|
-        next unless bench.choices.date == DAYS[3] && bench.choices.size == "thumb"
+        next unless bench.facts.date == DAYS[3] && bench.facts.size == "thumb"
 
         asked += bench.verdicts.count(&:ask?)
 

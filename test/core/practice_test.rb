@@ -59,7 +59,7 @@ module Thistle
     def test_moves_are_judged_by_the_bench
       40.times do |seed|
         asked = Core::Decide::Question.new(Core::Knowledge.shipped.invaders[seed * 2], seed:, site: Testing.site)
-        going = Core::Decide::Bench.new(asked.choices, Testing.site).going.map(&:key)
+        going = Core::Decide::Bench.new(asked.facts, Testing.site).going.map(&:key)
 
         asked.removals.select(&:removes?).each { |removal| assert_equal going.include?(removal.key), asked.right?(removal.key) }
         refute asked.right?("no_such_method")

@@ -62,10 +62,10 @@ module Thistle
     def rank(*candidates, goal: "stop_spread") = Priority.new(candidates, GOALS.fetch(goal).weights).rows.map { |row| row.candidate.code }
 
     def candidate(code, plant: "garlic_mustard", place: {}, freed_on: nil, seed_on: nil, nearest_m: 60.0, share: 0.5, **more)
-      choices = Core::Decide::Choices.new(plant: Testing.plant(plant), settled: true, date: Testing::TODAY, size: "seedling", stance: "stem", licensed: true, slope: "flat",
+      facts = Core::Decide::Facts.new(plant: Testing.plant(plant), settled: true, date: Testing::TODAY, size: "seedling", stance: "stem", licensed: true, slope: "flat",
                                           natives_near: false, water_m: 200.0, stems: 40, area_m2: 100.0, freed_on:)
-      verdict = Core::Decide::Bench.new(choices, Testing.site).verdict(Core::Knowledge.shipped.removal("hand_pull"))
-      Priority::Candidate.new(id: code.hash, code:, choices:, today: Testing::TODAY, verdict:, seed_on:, nearest_m:, share:, place: Priority::Place.new(**place), **more)
+      verdict = Core::Decide::Bench.new(facts, Testing.site).verdict(Core::Knowledge.shipped.removal("hand_pull"))
+      Priority::Candidate.new(id: code.hash, code:, facts:, today: Testing::TODAY, verdict:, seed_on:, nearest_m:, share:, place: Priority::Place.new(**place), **more)
     end
   end
 end

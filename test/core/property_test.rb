@@ -52,15 +52,15 @@ module Thistle
     def test_herbicide_never_goes_without_its_conditions
       random = Random.new(5)
       150.times do
-        choices = random_choices(random)
-        Core::Decide::Bench.new(choices, Testing.site).verdicts.select { |v| v.go? && v.removal.herbicide? }.each do
-          assert choices.licensed
-          refute_equal "none", choices.stance
-          assert_empty (choices.zones || []).map(&:kind) & %w[no_spray well]
-          water = choices.aquatic_label || (choices.water_m && choices.water_m >= Core::Decide::Choices::NEAR_WATER_M)
+        facts = random_facts(random)
+        Core::Decide::Bench.new(facts, Testing.site).verdicts.select { |v| v.go? && v.removal.herbicide? }.each do
+          assert facts.licensed
+          refute_equal "none", facts.stance
+          assert_empty (facts.zones || []).map(&:kind) & %w[no_spray well]
+          water = facts.aquatic_label || (facts.water_m && facts.water_m >= Core::Decide::Facts::NEAR_WATER_M)
 
           assert water
-          assert choices.settled
+          assert facts.settled
         end
       end
     end
@@ -69,8 +69,8 @@ module Thistle
     def test_more_facts_never_loosen_a_safety_rule
       random = Random.new(11)
       many_benches(random, 120) do |bench|
-        fact = (Core::Decide::Changes::FACTS.keys + %i[water_m slope natives_near footing]).select { |one| bench.choices[one].nil? }.sample(random:) or next
-        told = Core::Decide::Bench.new(bench.choices.with(fact => Core::Decide::Changes::FACTS.dig(fact, 0) || { water_m: 300.0, slope: "flat", footing: "soil" }[fact]), bench.site)
+        fact = (Core::Decide::Changes::FACTS.keys + %i[water_m slope natives_near footing]).select { |one| bench.facts[one].nil? }.sample(random:) or next
+        told = Core::Decide::Bench.new(bench.facts.with(fact => Core::Decide::Changes::FACTS.dig(fact, 0) || { water_m: 300.0, slope: "flat", footing: "soil" }[fact]), bench.site)
         bench.removals.each do |removal|
           binding = bench.verdict(removal).reasons.select { |r| r.kind == :no && Core::Decide::Rule.named(r.rule).binding? }
           binding.reject { |r| Core::Decide::Rule.named(r.rule).looks.include?(fact) }.each do
@@ -85,12 +85,12 @@ module Thistle
       tried = 0
       many_benches(Random.new(16), 80) do |bench|
         bench.verdicts.select(&:wait?).first(2).each do |verdict|
-          outlook = Core::Decide::Outlook.new(bench.choices, bench.site)
-          rules = bench.choices.rules.for(verdict.removal)
-          first = ((bench.choices.date + 1)..(bench.choices.date + 366)).find { |date| rules.none? { |rule| rule.judge(outlook.on(date), verdict.removal)&.against? } }
+          outlook = Core::Decide::Outlook.new(bench.facts, bench.site)
+          rules = bench.facts.rules.for(verdict.removal)
+          first = ((bench.facts.date + 1)..(bench.facts.date + 366)).find { |date| rules.none? { |rule| rule.judge(outlook.on(date), verdict.removal)&.against? } }
           tried += 1
 
-          assert_equal first, verdict.until, "#{bench.choices.plant.key} #{verdict.removal.key}" if first
+          assert_equal first, verdict.until, "#{bench.facts.plant.key} #{verdict.removal.key}" if first
         end
       end
       assert_operator tried, :>, 20
@@ -98,7 +98,7 @@ module Thistle
 
     def test_a_stricter_stance_never_allows_more
       many_benches(Random.new(12), 60) do |bench|
-        none, stem, any = %w[none stem any].map { |stance| going(bench.choices.with(stance:), bench.site).select(&:herbicide?).map(&:key) }
+        none, stem, any = %w[none stem any].map { |stance| going(bench.facts.with(stance:), bench.site).select(&:herbicide?).map(&:key) }
 
         assert_empty none
         assert_empty stem - any
@@ -109,7 +109,7 @@ module Thistle
       random = Random.new(13)
       many_benches(random, 40) do |bench|
         bench.removals.each do |removal|
-          rules = bench.choices.rules.for(removal).shuffle(random:)
+          rules = bench.facts.rules.for(removal).shuffle(random:)
           worst = rules.filter_map { |rule| rule.judge(bench.situation, removal) }.max_by(&:weight)
           kind = worst.nil? || worst.kind == :note ? :go : worst.kind
 
@@ -126,10 +126,10 @@ module Thistle
         bench.verdicts.reject(&:go?).each do |verdict|
           changes.of(verdict.removal).each do |way|
             found += 1
-            again = bench.choices.with(**way.facts)
+            again = bench.facts.with(**way.changed)
             opens = Core::Decide::Bench.new(again, bench.site).opens(verdict.removal) || verdict.until
 
-            assert_equal way.date || bench.choices.date, opens, "#{verdict.removal.key}: #{way.words}"
+            assert_equal way.date || bench.facts.date, opens, "#{verdict.removal.key}: #{way.words}"
           end
         end
       end
@@ -139,10 +139,10 @@ module Thistle
     # A rule says the same of two situations that differ only in what it does not look at.
     def test_rules_look_at_nothing_else_than_they_say
       random = Random.new(15)
-      facts = Core::Decide::Choices::CARRIED - %i[plant labels area_m2]
+      carried = Core::Decide::Facts::CARRIED - %i[plant labels area_m2]
       swayed = situations.each_slice(2).first(200).flat_map do |(one, removals), (other, _)|
         removals.product(Core::Decide::Rule.all).select { |removal, rule| rule.concerns?(removal) }.filter_map do |removal, rule|
-          changed = one.with(**other.to_h.slice(*(facts - rule.looks).sample(8, random:)))
+          changed = one.with(**other.to_h.slice(*(carried - rule.looks).sample(8, random:)))
           rule.key if rule.judge(one, removal)&.kind != rule.judge(changed, removal)&.kind
         end
       end
@@ -164,7 +164,7 @@ module Thistle
       random = Random.new(3)
       200.times do
         active = Core::Knowledge.shipped.actives.values.sample(random:)
-        answer = Core::Mix::Batch.new(active:, target: random.rand(0.1..active.stock), total_ml: random.rand(1.0..90_000.0), container_ml: random.rand(50.0..20_000.0)).answer
+        answer = Core::Mix::Batch.new(active:, target: random.rand(0.1..active.stock), total_ml: random.rand(1.0..90_000.0), container_ml: random.rand(50.0..20_000.0)).mixture
 
         assert_in_delta answer.total_ml, answer.stock_ml + answer.carrier_ml, 1e-6
         assert_in_delta answer.total_ml, ((answer.loads - 1) * answer.load_ml) + answer.last_load_ml, 1e-6
@@ -176,16 +176,16 @@ module Thistle
     private
 
     def many_benches(random, count)
-      count.times { yield Core::Decide::Bench.new(random_choices(random), Testing.site) }
+      count.times { yield Core::Decide::Bench.new(random_facts(random), Testing.site) }
     end
 
-    def going(choices, site)
-      bench = Core::Decide::Bench.new(choices, site)
+    def going(facts, site)
+      bench = Core::Decide::Bench.new(facts, site)
       bench.removals.select { |removal| bench.kind(removal) == :go }
     end
 
-    def random_choices(random)
-      Core::Decide::Choices.new(plant: (random.rand < 0.07 ? Core::Knowledge.shipped.plants.values : Core::Knowledge.shipped.invaders).sample(random:), settled: [true, true, false].sample(random:), date: Testing::TODAY + random.rand(0..360),
+    def random_facts(random)
+      Core::Decide::Facts.new(plant: (random.rand < 0.07 ? Core::Knowledge.shipped.plants.values : Core::Knowledge.shipped.invaders).sample(random:), settled: [true, true, false].sample(random:), date: Testing::TODAY + random.rand(0..360),
                                 size: Core::Removal::SIZES.sample(random:), stance: %w[none stem any].sample(random:), licensed: [true, true, false, nil].sample(random:),
                                 aquatic_label: [true, false, nil].sample(random:), water_m: [nil, 0.0, 5.0, 80.0].sample(random:), slope: %w[flat slope steep].sample(random:),
                                 natives_near: [true, false, nil].sample(random:), cover: [nil, 15.0, 85.0].sample(random:), stems: 10, area_m2: 30.0,
@@ -205,12 +205,12 @@ module Thistle
       Core::Survey::Nearby.new(kind: Core::Knowledge.shipped.zone_kinds.keys.sample(random:), name: nil, distance_m: [0.0, 8.0].sample(random:), keep_m: 10.0)
     end
 
-    # Random choices on random days of the past year too, so that measured frost, wind and rain come up.
+    # Random facts on random days of the past year too, so that measured frost, wind and rain come up.
     def situations
       random = Random.new(2)
       Array.new(500) do
-        choices = random_choices(random)
-        bench = Core::Decide::Bench.new(choices.with(soil: [nil, :dry, :saturated, :frozen].sample(random:), date: Testing::TODAY - random.rand(0..360)), Testing.site)
+        facts = random_facts(random)
+        bench = Core::Decide::Bench.new(facts.with(soil: [nil, :dry, :saturated, :frozen].sample(random:), date: Testing::TODAY - random.rand(0..360)), Testing.site)
         [bench.situation, bench.removals]
       end
     end

@@ -64,20 +64,20 @@ module Thistle
     def options_of(hours: [40.0] * WEEKS.size, licensed: nil) = D::SeasonOptions.new(@rows, @site, weeks: WEEKS, hours:, licensed:).all
 
     def open_days(option)
-      choices = @rows.find { |row| row.id == option.patch }.candidate.choices
+      facts = @rows.find { |row| row.id == option.patch }.candidate.facts
       removal = Core::Knowledge.shipped.removal(option.method)
-      outlook = D::Outlook.new(choices, @site)
+      outlook = D::Outlook.new(facts, @site)
       (WEEKS[option.week]..(WEEKS[option.week] + 6)).count do |date|
-        date >= @site.today && choices.rules.for(removal).none? { |rule| rule.judge(outlook.usually(date), removal)&.against? }
+        date >= @site.today && facts.rules.for(removal).none? { |rule| rule.judge(outlook.usually(date), removal)&.against? }
       end
     end
 
     def candidate(plant, id)
-      choices = D::Choices.new(plant: Testing.plant(plant), settled: true, date: @site.today, size: PLANTS[plant], stance: "stem", licensed: true, aquatic_label: false,
+      facts = D::Facts.new(plant: Testing.plant(plant), settled: true, date: @site.today, size: PLANTS[plant], stance: "stem", licensed: true, aquatic_label: false,
                                water_m: 90.0, slope: "slope", natives_near: true, cover: 15.0, stems: 60, area_m2: 300.0)
-      bench = D::Bench.new(choices, @site)
-      D::Priority::Candidate.new(id:, code: plant, choices:, today: @site.today, verdict: bench.best || bench.verdicts.first, share: 0.5, place: D::Priority::Place.new,
-                                 seed_on: plant == "garlic_mustard" ? choices.calendar(@site).next(:ripe_seed, @site.today) : nil)
+      bench = D::Bench.new(facts, @site)
+      D::Priority::Candidate.new(id:, code: plant, facts:, today: @site.today, verdict: bench.best || bench.verdicts.first, share: 0.5, place: D::Priority::Place.new,
+                                 seed_on: plant == "garlic_mustard" ? facts.calendar(@site).next(:ripe_seed, @site.today) : nil)
     end
   end
 end

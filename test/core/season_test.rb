@@ -163,7 +163,7 @@ module Thistle
     def test_windows_agree_with_every_day
       %w[amur_honeysuckle tree_of_heaven caltrop garlic_mustard eurasian_watermilfoil].each do |key|
         bench = bench(key)
-        outlook = Core::Decide::Outlook.new(bench.choices, Testing.site)
+        outlook = Core::Decide::Outlook.new(bench.facts, Testing.site)
         bench.removals.each do |removal|
           rules = Core::Decide::Rule.all.select { |rule| rule.concerns?(removal) }
           open = (Testing.site.year.start..Testing.site.year.finish).select { |date| rules.filter_map { |rule| rule.judge(outlook.usually(date), removal) }.none?(&:against?) }
@@ -217,7 +217,7 @@ module Thistle
     end
 
     def bench(key)
-      Core::Decide::Bench.new(Core::Decide::Choices.new(plant: Testing.plant(key), settled: true, date: Testing::TODAY, size: nil, stance: "any",
+      Core::Decide::Bench.new(Core::Decide::Facts.new(plant: Testing.plant(key), settled: true, date: Testing::TODAY, size: nil, stance: "any",
                                                         licensed: true, aquatic_label: true, slope: "flat", natives_near: true, water_m: 0.0, cover: 15), Testing.site)
     end
   end

@@ -38,8 +38,8 @@ module Thistle
       %i[soil stage purpose belongs].each { |key| given[key] = given[key].to_sym if given[key] }
       given[:zones] = [Core::Survey::Nearby.new(kind: given[:zones], distance_m: 0.0, keep_m: 10.0)] if given[:zones]
       given[:schools] = Core::Decide::School.settle(given[:schools].transform_keys(&:to_sym)) if given[:schools]
-      choices = Core::Decide::Choices.new(plant: Testing.plant(row["plant"]), date: row["day"], **DEFAULTS, **given)
-      Core::Decide::Bench.new(choices, Climates.site(row.fetch("at", "north")))
+      facts = Core::Decide::Facts.new(plant: Testing.plant(row["plant"]), date: row["day"], **DEFAULTS, **given)
+      Core::Decide::Bench.new(facts, Climates.site(row.fetch("at", "north")))
     end
   end
 end

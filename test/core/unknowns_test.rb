@@ -8,9 +8,9 @@ module Thistle
     Unknowns = Core::Decide::Unknowns
     PLANTS = %w[tree_of_heaven autumn_olive garlic_mustard giant_hogweed buffelgrass eurasian_watermilfoil english_ivy].freeze
 
-    def bench(plant, **facts)
-      choices = Core::Decide::Choices.new(plant: Testing.plant(plant), settled: true, date: Date.new(2026, 7, 20), stance: "any", **facts)
-      Core::Decide::Bench.new(choices, Testing.site)
+    def bench(plant, **more)
+      facts = Core::Decide::Facts.new(plant: Testing.plant(plant), settled: true, date: Date.new(2026, 7, 20), stance: "any", **more)
+      Core::Decide::Bench.new(facts, Testing.site)
     end
 
     # Yes to "Is it sure that nothing was ever sprayed or dumped here?" is what lets fruit be eaten; no and no answer are not.
@@ -20,8 +20,8 @@ module Thistle
       kinds = [nil, false, true].map { |clean_site| bench("autumn_olive", clean_site:, size: "thumb", stage: :ripe_seed).kind(harvest) }
 
       assert_equal %i[no no go], kinds
-      facts = { licensed: /whom the law allows/, natives_near: /desirable plants in reach/, full_cover: /full cover/, burn_permit: /permit/ }
-      facts.each { |fact, words| assert_match words, Unknowns::QUESTIONS.fetch(fact).text }
+      words = { licensed: /whom the law allows/, natives_near: /desirable plants in reach/, full_cover: /full cover/, burn_permit: /permit/ }
+      words.each { |fact, asked| assert_match asked, Unknowns::QUESTIONS.fetch(fact).text }
     end
 
     def test_the_safe_answer_opens_nothing_that_safety_holds_shut
@@ -31,7 +31,7 @@ module Thistle
         Unknowns::QUESTIONS.each do |fact, question|
           answered = bench(key, fact => question.safe)
           silent.removals.each do |removal|
-            held = Core::Decide::Rule.all.select { |rule| forces.include?(rule.force) && rule.looks.include?(fact) && silent.choices.rules.for(removal).include?(rule) }
+            held = Core::Decide::Rule.all.select { |rule| forces.include?(rule.force) && rule.looks.include?(fact) && silent.facts.rules.for(removal).include?(rule) }
             held.select { |rule| rule.judge(silent.situation, removal)&.kind == :no }.each do |rule|
               assert_equal :no, rule.judge(answered.situation, removal)&.kind, "#{key}, #{removal.key}: #{fact} answered #{question.safe} opened #{rule.key}"
             end

@@ -112,17 +112,17 @@ module Thistle
     end
 
     def entry(patch, today)
-      choices = patch.choices(today)
-      choices && patch.plant.invasive? && Core::Decide::Agenda::Entry.new(id: patch.id, choices:, site: patch.property.site(today))
+      facts = patch.facts(today)
+      facts && patch.plant.invasive? && Core::Decide::Agenda::Entry.new(id: patch.id, facts:, site: patch.property.site(today))
     end
 
     def test_rules_and_schools_reach_a_patch_and_its_agenda
       patch = Testing.patch("Q-04")
-      before = patch.choices(Testing::TODAY)
+      before = patch.facts(Testing::TODAY)
       Store::LocalRule.create(property_id: @property.id, about: "pulling", reason: "Bluebells", person: "Ada", said_on: Testing::TODAY)
       Store::RuleSetting.create(property_id: @property.id, rule_key: "moist_soil", reason: "Noise", person: "Ada", said_on: Testing::TODAY)
       patch.update(schools: JSON.generate(herbicide: "none", piles: "haul"))
-      after = Testing.patch("Q-04").choices(Testing::TODAY)
+      after = Testing.patch("Q-04").facts(Testing::TODAY)
 
       assert_equal %w[stem none], [before.stance, after.stance]
       assert_equal %w[pile haul], [before.school(:piles), after.school(:piles)]
@@ -134,18 +134,18 @@ module Thistle
     def test_what_was_planted_lately_is_known
       patch = Testing.patch("Q-04")
 
-      assert_nil patch.choices(Testing::TODAY).new_planting
+      assert_nil patch.facts(Testing::TODAY).new_planting
       Store::Planting.create(patch_id: patch.id, native_key: "spicebush", area_m2: 20.0, from_on: Testing::TODAY - 200, to_on: Testing::TODAY - 180)
 
-      assert Testing.patch("Q-04").choices(Testing::TODAY).new_planting
-      refute Testing.patch("Q-04").choices(Testing::TODAY + (4 * 365)).new_planting
+      assert Testing.patch("Q-04").facts(Testing::TODAY).new_planting
+      refute Testing.patch("Q-04").facts(Testing::TODAY + (4 * 365)).new_planting
     end
 
     private
 
     def begin_course(code, method)
       patch = Testing.patch(code)
-      bench = Core::Decide::Bench.new(patch.choices(Testing::TODAY), @site)
+      bench = Core::Decide::Bench.new(patch.facts(Testing::TODAY), @site)
       removal = Core::Knowledge.shipped.removal(method)
       Store::Course.begin(patch, Core::Decide::Course.new(bench, removal), removal:, advised: bench.best.removal.key, person: "Ada", reason: nil, today: Testing::TODAY)
     end

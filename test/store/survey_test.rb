@@ -119,7 +119,7 @@ module Thistle
     # A zone drawn, and everything near it knows; taken off, and it is forgotten. Decide listens.
     def test_zones_reach_the_patches_and_the_rules
       found = patch("Q-10")
-      verdict = -> { Core::Decide::Bench.new(found.refresh.choices(@today), @property.site(@today)).verdicts.find { |v| v.removal.key == "basal_bark" } }
+      verdict = -> { Core::Decide::Bench.new(found.refresh.facts(@today), @property.site(@today)).verdicts.find { |v| v.removal.key == "basal_bark" } }
       before = verdict.call.kind
 
       assert_nil found.zones_in_reach&.find { |zone| zone.kind == "no_spray" }

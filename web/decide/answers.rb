@@ -23,7 +23,7 @@ module Thistle
 
         # To kill or to hold down, on ground for what, and whether hands alone finish it in a season.
         def asked(desk)
-          { asked_to: desk.choices.holding? ? "hold" : "kill", aim: desk.choices.aim, beyond_hands: desk.bench.beyond_hands&.last&.round }
+          { asked_to: desk.facts.holding? ? "hold" : "kill", aim: desk.facts.aim, beyond_hands: desk.bench.beyond_hands&.last&.round }
         end
 
         def verdict(verdict)
@@ -41,7 +41,7 @@ module Thistle
         def ways(verdict, desk)
           return [] if verdict.go?
 
-          desk.changes.of(verdict.removal).map { |way| { changes: way.facts.except(:schools), words: way.words, from: way.date } }
+          desk.changes.of(verdict.removal).map { |way| { changes: way.changed.except(:schools), words: way.words, from: way.date } }
         end
 
         def combination(combination)

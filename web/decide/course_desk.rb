@@ -12,7 +12,7 @@ module Thistle
           @removal = Core::Knowledge.shipped.removal(params["method"])
         end
 
-        def bench = @bench ||= Core::Decide::Bench.new(patch.choices(@today), patch.property.site(@today))
+        def bench = @bench ||= Core::Decide::Bench.new(patch.facts(@today), patch.property.site(@today))
         def verdict = @verdict ||= bench.verdict(removal)
         def course = @course ||= Core::Decide::Course.new(bench, removal)
 

@@ -11,16 +11,16 @@ module Thistle
         WIDEST_CM = 400
         IMAGINED = 20 # plants, where nobody says
 
-        attr_reader :choices, :errors, :patch, :diameter
+        attr_reader :facts, :errors, :patch, :diameter
 
         def initialize(params, patch, property, today, units)
           @params, @patch, @property, @units = params, patch, property, units
           @today, @errors = today, {}
-          @choices = pinned(base(today))
+          @facts = pinned(base(today))
         end
 
         def site = @property.site(@today)
-        def bench = @bench ||= Core::Decide::Bench.new(choices, site)
+        def bench = @bench ||= Core::Decide::Bench.new(facts, site)
         def changes = @changes ||= Core::Decide::Changes.new(bench)
         def unknowns = @unknowns ||= Core::Decide::Unknowns.new(bench).asked
         def contradictions = @contradictions ||= Core::Decide::Contradictions.new(bench, diameter:, chosen: given("size", Core::Removal::SIZES)).all
@@ -31,18 +31,18 @@ module Thistle
         # What is shown as chosen in a row of buttons.
         def shown
           now = bench.situation
-          { "size" => choices.size, "stage" => now.stage.to_s, "soil" => now.soil.to_s, "stance" => choices.stance, "slope" => choices.slope,
-            "footing" => choices.footing || "soil", "purpose" => choices.holding? ? "hold" : "kill",
-            **YES_NO.to_h { |field| [field, yes_no(choices[field.to_sym])] } }
+          { "size" => facts.size, "stage" => now.stage.to_s, "soil" => now.soil.to_s, "stance" => facts.stance, "slope" => facts.slope,
+            "footing" => facts.footing || "soil", "purpose" => facts.holding? ? "hold" : "kill",
+            **YES_NO.to_h { |field| [field, yes_no(facts[field.to_sym])] } }
         end
 
         # Tools at hand, as keys of kit.yml; all of them where nobody said.
-        def tools = choices.tools || Core::Knowledge.shipped.kit.keys
+        def tools = facts.tools || Core::Knowledge.shipped.kit.keys
         def typed(field) = @params[field].is_a?(String) ? @params[field] : nil
 
         # Facts that only some plants ask about.
         def asks?(fact)
-          plant = choices.plant
+          plant = facts.plant
           { full_cover: plant.hazards.intersect?(%w[burning_sap rash]), burn_permit: bench.removals.any? { |r| r.is?(:burning) },
             clean_site: bench.removals.any? { |r| r.is?(:harvest) } }.fetch(fact)
         end
@@ -50,28 +50,28 @@ module Thistle
         private
 
         def base(today)
-          from_patch = @patch&.choices(today)
+          from_patch = @patch&.facts(today)
           plant = given("plant", Core::Knowledge.shipped.plants) && Core::Knowledge.shipped.plant(@params["plant"])
           plant ||= from_patch&.plant || Core::Knowledge.shipped.plant("amur_honeysuckle")
           return from_patch.with(plant:, new_here: @property.reports_first?(plant)) if from_patch
 
-          @property.choices(plant, today, settled: false, new_here: @property.reports_first?(plant), water_m: @patch&.water_m,
+          @property.facts(plant, today, settled: false, new_here: @property.reports_first?(plant), water_m: @patch&.water_m,
                                           size: plant.woody? || plant.is?(:tussock) ? "thumb" : "seedling", area_m2: 50.0)
         end
 
-        def pinned(choices)
-          changes = { date: date(choices.date), size:, stance: given("stance", Core::Decide::Choices::STANCES),
-                      slope: given("slope", Core::Decide::Choices::SLOPES), stage: given("stage", Core::Season::Phenology::STAGES)&.to_sym,
-                      soil: given("soil", Core::Season::Soil::CLASSES)&.to_sym, footing: given("footing", Core::Decide::Choices::FOOTINGS),
-                      tools: ticked, crew:, schools: schools(choices), aim: given("aim", Core::Knowledge.shipped.aims),
-                      purpose: given("purpose", Core::Decide::Choices::PURPOSES)&.to_sym }.compact
+        def pinned(facts)
+          changes = { date: date(facts.date), size:, stance: given("stance", Core::Decide::Facts::STANCES),
+                      slope: given("slope", Core::Decide::Facts::SLOPES), stage: given("stage", Core::Season::Phenology::STAGES)&.to_sym,
+                      soil: given("soil", Core::Season::Soil::CLASSES)&.to_sym, footing: given("footing", Core::Decide::Facts::FOOTINGS),
+                      tools: ticked, crew:, schools: schools(facts), aim: given("aim", Core::Knowledge.shipped.aims),
+                      purpose: given("purpose", Core::Decide::Facts::PURPOSES)&.to_sym }.compact
           changes.merge!(imagined) unless @patch
           YES_NO.each do |field|
             answer = given(field, %w[yes no])
             changes[field.to_sym] = answer == "yes" if answer
           end
-          told = choices.with(**changes)
-          told.with(belongs: told.plant.belongs(@property.region), few: Core::Decide::Choices.few?(told.plants, told.stems))
+          told = facts.with(**changes)
+          told.with(belongs: told.plant.belongs(@property.region), few: Core::Decide::Facts.few?(told.plants, told.stems))
         end
 
         # The size chosen, or that of a stem that was measured: the wider of the two.
@@ -126,11 +126,11 @@ module Thistle
           given.is_a?(Array) ? (given & Core::Knowledge.shipped.kit.keys).sort : nil
         end
 
-        def schools(choices)
+        def schools(facts)
           given = @params["s"]
           return unless given.is_a?(Hash)
 
-          Core::Decide::School.settle(given.transform_keys(&:to_sym).select { |_, option| option.is_a?(String) }, choices.schools)
+          Core::Decide::School.settle(given.transform_keys(&:to_sym).select { |_, option| option.is_a?(String) }, facts.schools)
         end
 
         def given(field, known)

@@ -40,7 +40,7 @@ module Thistle
         # {rule => [patch]}
         def decided
           @decided ||= patches.each_with_object(Hash.new { |hash, key| hash[key] = [] }) do |patch, all|
-            bench = Core::Decide::Bench.new(patch.choices(@today), property.site(@today))
+            bench = Core::Decide::Bench.new(patch.facts(@today), property.site(@today))
             keys = bench.named.flat_map { |removal| bench.verdict(removal).deciding.map(&:rule) }
             keys.uniq.each { |key| all[key] << patch }
           end

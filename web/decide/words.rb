@@ -60,8 +60,8 @@ module Thistle
         def fact_plain(value) = { true => "yes", false => "no", nil => "not answered" }.fetch(value) { value.to_s.tr("_", " ") }
 
         # "20 plants, 60 stems": what was counted of them.
-        def amounts_said(choices)
-          [choices.plants && count(choices.plants, "plant"), choices.stems && count(choices.stems, "stem")].compact.join(", ")
+        def amounts_said(facts)
+          [facts.plants && count(facts.plants, "plant"), facts.stems && count(facts.stems, "stem")].compact.join(", ")
         end
 
         # What a pass takes, as a range: "6 to 18".

@@ -30,7 +30,7 @@ module Thistle
         def objections
           return [] unless @patch&.plant
 
-          bench = Core::Decide::Bench.new(@patch.choices(@today), @patch.property.site(@today))
+          bench = Core::Decide::Bench.new(@patch.facts(@today), @patch.property.site(@today))
           found = bench.verdict(removal).reasons.select(&:against?).map { |r| [r.said(@units), r.source] }
           found << ["Water is in reach, and this product is not labelled for aquatic use.", "common_practice"] if wet_and_wrong?(bench)
           found
@@ -53,8 +53,8 @@ module Thistle
 
         # Stems counted, else as many as the plants likely have.
         def counted
-          choices = @patch&.choices(@today)
-          choices && (choices.plants || choices.stems) ? Core::Decide::Effort.new(removal, choices).stems.round : 40
+          facts = @patch&.facts(@today)
+          facts && (facts.plants || facts.stems) ? Core::Decide::Effort.new(removal, facts).stems.round : 40
         end
 
         def from_record
@@ -81,7 +81,7 @@ module Thistle
           return if errors.any? || need.nil?
 
           Core::Mix::Batch.new(active:, target: numbers["target"], stock: numbers["stock"], total_ml: need.total_ml,
-                               container_ml: units.to_si(:volume, numbers["container"]), need: need.steps).answer
+                               container_ml: units.to_si(:volume, numbers["container"]), need: need.steps).mixture
         rescue Core::BadInput => e
           @errors[e.field] = e.message
           nil

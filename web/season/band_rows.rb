@@ -12,22 +12,22 @@ module Thistle
 
         # Of a plant wherever it stands on a property: where nothing else stands against a method.
         def of_plant(plant, property, today)
-          of(property.choices(plant, today, natives_near: true, water_m: 1000.0), property, today)
+          of(property.facts(plant, today, natives_near: true, water_m: 1000.0), property, today)
         end
 
-        def of_patch(patch, today) = of(patch.choices(today), patch.property, today)
+        def of_patch(patch, today) = of(patch.facts(today), patch.property, today)
 
-        def of(choices, property, today)
+        def of(facts, property, today)
           site = property.site(today)
-          Core::Kept::ANSWERS.fetch([:rows, site, choices]) do
-            bench = Core::Decide::Bench.new(choices, site)
-            removals = property.weed?(choices.plant) ? bench.named.select(&:removes?) : []
+          Core::Kept::ANSWERS.fetch([:rows, site, facts]) do
+            bench = Core::Decide::Bench.new(facts, site)
+            removals = property.weed?(facts.plant) ? bench.named.select(&:removes?) : []
             [phases(bench), *windows(bench, removals).first(METHODS)]
           end
         end
 
         def phases(bench)
-          spans = bench.choices.calendar(bench.site).phenophases(bench.site.year(bench.choices.date))
+          spans = bench.facts.calendar(bench.site).phenophases(bench.site.year(bench.facts.date))
           ["phases", "", spans.map { |span| [span.from, span.to, span.phase.to_s] }]
         end
 

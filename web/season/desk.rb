@@ -29,14 +29,14 @@ module Thistle
 
         # [Card], those with work that closes soonest first.
         def cards
-          @cards ||= Core::Kept::ANSWERS.fetch([:cards, site, choices(plants.first), plants.map(&:key)]) do
+          @cards ||= Core::Kept::ANSWERS.fetch([:cards, site, facts(plants.first), plants.map(&:key)]) do
             plants.map { |plant| card(plant) }.sort_by { |card| [closing(card), card.plant.name] }
           end
         end
 
         # What the season asks of ground where nothing else stands against a method: the windows are the year's, not a patch's.
-        def choices(plant)
-          property.choices(plant, today, natives_near: true, water_m: plant.aquatic? ? 0.0 : 1000.0)
+        def facts(plant)
+          property.facts(plant, today, natives_near: true, water_m: plant.aquatic? ? 0.0 : 1000.0)
         end
 
         # The rows of its drawing: phases, then when each method that takes it out is right.
@@ -60,9 +60,9 @@ module Thistle
         end
 
         def card(plant)
-          bench = Core::Decide::Bench.new(choices(plant), site)
+          bench = Core::Decide::Bench.new(facts(plant), site)
           removals = bench.named.select { |removal| removal.removes? || removal.is?(:freeing, :seed_stop) }
-          Card.new(plant, choices(plant).calendar(site), removals.to_h { |removal| [removal, bench.windows(removal)] })
+          Card.new(plant, facts(plant).calendar(site), removals.to_h { |removal| [removal, bench.windows(removal)] })
         end
 
         # Days until the next window shuts that is open today; far off for none.

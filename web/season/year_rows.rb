@@ -14,8 +14,8 @@ module Thistle
         module_function
 
         def of(bench)
-          choices = bench.choices
-          phases(choices.calendar(bench.site).phenophases(bench.site.year(choices.date))) + windows(bench)
+          facts = bench.facts
+          phases(facts.calendar(bench.site).phenophases(bench.site.year(facts.date))) + windows(bench)
         end
 
         # Each start with its spread this year.

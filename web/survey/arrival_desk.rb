@@ -16,8 +16,8 @@ module Thistle
 
         # [[their column, ours or nil, [examples]]]
         def columns
-          examples = arrival.arrival_rows_dataset.limit(40).map(&:facts)
-          arrival.columns.map { |header, ours| [header, ours, examples.filter_map { |facts| facts[header]&.to_s }.uniq.first(3)] }
+          examples = arrival.arrival_rows_dataset.limit(40).map(&:cells)
+          arrival.columns.map { |header, ours| [header, ours, examples.filter_map { |cells| cells[header]&.to_s }.uniq.first(3)] }
         end
 
         # What a person chose, remembered for files of the same columns.

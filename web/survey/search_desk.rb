@@ -71,9 +71,9 @@ module Thistle
         private
 
         def draws
-          zones = @property.zones.select { |zone| zone.facts.spreads.positive? && zone.kind != "boundary" }
+          zones = @property.zones.select { |zone| zone.nature.spreads.positive? && zone.kind != "boundary" }
           edge = { label: "edge", spreads: Core::Knowledge.shipped.zone_kinds["boundary"].spreads, shape: edge_line }
-          [edge, *zones.map { |zone| { label: zone.facts.label, spreads: zone.facts.spreads, shape: zone.shape } }, *patches]
+          [edge, *zones.map { |zone| { label: zone.nature.label, spreads: zone.nature.spreads, shape: zone.shape } }, *patches]
             .map { |row| Core::Survey::Scouting::Draw.new(**row) }
         end
 

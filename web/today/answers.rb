@@ -10,7 +10,7 @@ module Thistle
         def today(board)
           { today: board.today, due_count: board.due_count,
             due: board.due.map { |task| Recheck::Answers.task(task).merge(patch: task[:code]) },
-            conditions: board.outlook.rows.map { |row| conditions(row) },
+            conditions: board.conditions.rows.map { |row| conditions(row) },
             planned: board.planned.map { |property, item| planned(property, item) },
             awaited: board.awaited.map { |task| awaited(task) },
             reports: board.reports.map { |report| { id: report.id, seen_on: report.seen_on } },

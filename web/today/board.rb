@@ -47,7 +47,7 @@ module Thistle
         def count(group) = groups[group]&.total || 0
 
         # What the day is good for, over the work that open patches want.
-        def outlook = @outlook ||= OutlookBoard.new(@properties, today, wanted)
+        def conditions = @conditions ||= ConditionsBoard.new(@properties, today, wanted)
 
         # What the season plans have for this week: [[property, item]].
         def planned
@@ -130,8 +130,8 @@ module Thistle
 
         def entry(patch)
           patch.associations[:property] = property(patch.property_id)
-          choices = patch.choices(today)
-          choices && patch.property.weed?(patch.plant) && Core::Decide::Agenda::Entry.new(id: patch.id, choices:, site: sites[patch.property_id])
+          facts = patch.facts(today)
+          facts && patch.property.weed?(patch.plant) && Core::Decide::Agenda::Entry.new(id: patch.id, facts:, site: sites[patch.property_id])
         end
 
         # {property id => {kind of work => open patches that want it}}, from each patch's best move.

@@ -12,7 +12,7 @@ module Thistle
           @removal = Core::Knowledge.shipped.methods_of_removal[params["method"] || params["method_key"]] || best
         end
 
-        def bench = @bench ||= Core::Decide::Bench.new(patch.choices(@today), patch.property.site(@today))
+        def bench = @bench ||= Core::Decide::Bench.new(patch.facts(@today), patch.property.site(@today))
         def verdict = @verdict ||= bench.verdicts.find { |v| v.removal == removal } || bench.verdict(removal)
         def methods_here = (bench.removals | [removal]).reject { |r| r.key == "report_only" }
         def brief = @brief ||= Core::Work::Brief.new(bench.situation, removal)

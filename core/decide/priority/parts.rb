@@ -19,13 +19,13 @@ module Thistle
           def seed(one) = one.seed_on ? 1 - ((one.seed_on - one.today).to_i / SEED_DAYS) : 0
 
           def strangling(one)
-            plant = one.choices.plant
+            plant = one.facts.plant
             return 0 if !plant.is?(:climbing) || freed?(one)
 
             plant.woody? ? 1 : 0.5
           end
 
-          def freed?(one) = one.choices.freed_on && one.today - one.choices.freed_on < FREED_DAYS
+          def freed?(one) = one.facts.freed_on && one.today - one.facts.freed_on < FREED_DAYS
           def outlier(one) = ([(one.nearest_m || FAR) / FAR, 1].min + 1 - one.share) / 2
           def spread(one) = one.place.way ? one.place.way[:spreads] * Math.exp(-one.place.way[:m] / WAY_M) : 0
 
@@ -33,10 +33,10 @@ module Thistle
             near = one.place.precious
             return near[:worth] * Math.exp(-near[:m] / PRECIOUS_M) if near && near[:m] < PRECIOUS_M
 
-            one.choices.natives_near ? 0.5 : 0
+            one.facts.natives_near ? 0.5 : 0
           end
 
-          def size(one) = one.choices.area_m2 ? 1 - (Math.log10(1 + one.choices.area_m2) / 4.5) : 0.5
+          def size(one) = one.facts.area_m2 ? 1 - (Math.log10(1 + one.facts.area_m2) / 4.5) : 0.5
 
           def finishing(one)
             years = one.verdict.years_to_quiet or return one.started ? 0.3 : 0
@@ -53,7 +53,7 @@ module Thistle
           def neighbours(one) = one.place.source_m ? one.place.source_m / SOURCE_M : 1
 
           def fire(one)
-            return 0 unless one.choices.plant.is?(:flammable)
+            return 0 unless one.facts.plant.is?(:flammable)
 
             near_home?(one) ? 1 : 0.6
           end

@@ -16,7 +16,7 @@ module Thistle
           end
 
           def strangling(one)
-            return "no climber" unless one.choices.plant.is?(:climbing)
+            return "no climber" unless one.facts.plant.is?(:climbing)
 
             Parts.freed?(one) ? "trees were freed" : "climbs, and no tree was freed yet"
           end
@@ -28,10 +28,10 @@ module Thistle
             near = one.place.precious
             return "#{near[:label]} {length:#{near[:m].round}} away" if near && near[:m] < Parts::PRECIOUS_M
 
-            one.choices.natives_near ? "good plants stand in reach" : "nothing rare is mapped near"
+            one.facts.natives_near ? "good plants stand in reach" : "nothing rare is mapped near"
           end
 
-          def size(one) = one.choices.area_m2 ? "{area:#{one.choices.area_m2.round}}" : "extent not known"
+          def size(one) = one.facts.area_m2 ? "{area:#{one.facts.area_m2.round}}" : "extent not known"
 
           def finishing(one)
             years = one.verdict.years_to_quiet
@@ -53,7 +53,7 @@ module Thistle
           end
 
           def fire(one)
-            return "does not carry fire" unless one.choices.plant.is?(:flammable)
+            return "does not carry fire" unless one.facts.plant.is?(:flammable)
 
             Parts.near_home?(one) ? "burns hard, a building {length:#{one.place.building_m.round}} away" : "burns hard"
           end

@@ -10,7 +10,7 @@ module Thistle
             params do
               required(:name).filled(:string, max_size?: 120)
               required(:units).filled(:string, included_in?: Core::Units::SYSTEMS)
-              required(:stance).filled(:string, included_in?: Core::Decide::Choices::STANCES.keys)
+              required(:stance).filled(:string, included_in?: Core::Decide::Facts::STANCES.keys)
               required(:texture).filled(:string, included_in?: Core::Knowledge.shipped.soils.keys)
               optional(:region).filled(:string, included_in?: Core::Identify::Regions::NAMES.keys)
               optional(:licensed).filled(:bool)

@@ -4,7 +4,7 @@ module Thistle
   module Web
     module Today
       # What the day and the next ten are good for, over the kinds of work that open patches want.
-      class OutlookBoard
+      class ConditionsBoard
         # said: the day's fit stretch, or what stands against it; patches: how many want such work.
         Row = Struct.new(:property, :site, :now, :kinds)
         Kind = Struct.new(:key, :fit, :patches, :stretch, :against)

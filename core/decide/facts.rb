@@ -17,13 +17,13 @@ module Thistle
       # belongs: what the plant is in this region (Plant#belongs), nil for what its file's status says.
       # rates: what an hour and a litre cost here (Effort::Rates); nil for planning values.
       # Soil and stage are nil unless pinned; then they hold for `date` and the calendar goes on from them.
-      Choices = Value.define(:plant, :settled, :date, :size, :sizes, :stage, :soil, :stance, :licensed, :aquatic_label,
-                             :water_m, :slope, :natives_near, :cover, :freed_on, :plants, :stems, :area_m2, :new_here, :reported,
-                             :zones, :labels, :schools, :book, :tools, :crew, :footing, :new_planting, :burn_permit, :fire_adapted,
-                             :full_cover, :clean_site, :rates, :aim, :purpose, :few, :belongs)
+      Facts = Value.define(:plant, :settled, :date, :size, :sizes, :stage, :soil, :stance, :licensed, :aquatic_label,
+                           :water_m, :slope, :natives_near, :cover, :freed_on, :plants, :stems, :area_m2, :new_here,
+                           :reported, :zones, :labels, :schools, :book, :tools, :crew, :footing, :new_planting,
+                           :burn_permit, :fire_adapted, :full_cover, :clean_site, :rates, :aim, :purpose, :few, :belongs)
 
-      # What follows from the choices alone, and the words for them.
-      class Choices
+      # What follows from the facts alone, and the words for them.
+      class Facts
         # What the rules see of them as it stands, whatever the day.
         CARRIED = (members - %i[date stage soil sizes plants stems book rates]).freeze
         NEAR_WATER_M = 10.0 # planning value: closer counts as at the water (memory); the label may ask for more
