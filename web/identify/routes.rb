@@ -13,6 +13,12 @@ module Thistle
           end
           bench(app)
           plants(app)
+          app.get("/img/glyphs.svg") do
+            content_type "image/svg+xml"
+            cache_control :public, max_age: 3600
+            Glyphs.sprite
+          end
+
           app.register Reports, Practice
         end
 

@@ -26,7 +26,7 @@ module Thistle
             visit = Forms::Visit.new(params, units:, today:)
             next go_to("/survey/patches/#{patch.id}", "It will be asked for.") if visit.store(patch, site)
 
-            show "survey/patch", status: 422, patch:, form: Survey::Forms::Patch.of(patch, units), **Survey::Routes::UNCHANGED, visit:
+            show_patch(patch, status: 422, visit:)
           end
 
           Routes.by_hand(app, "made", "Made: it is off the list.") { |task, today| task.made(task.done_on ? nil : today) }

@@ -5,9 +5,8 @@ module Thistle
     module Survey
       # Where is it, how much, what is around it? The map, its patches, their shapes.
       module Routes
-        UNCHANGED = { again: nil, reshape: nil, act: nil, visit: nil }.freeze # forms of a patch's page that nobody has sent
-
         def self.registered(app)
+          app.helpers Helpers
           pages(app)
           data(app)
           changes(app)
@@ -22,7 +21,7 @@ module Thistle
 
           app.get "/survey/patches/:id" do
             patch = patch_at(params["id"])
-            show("survey/patch", patch:, form: Forms::Patch.of(patch, units), **UNCHANGED) { Answers.patch(patch) }
+            show_patch(patch) { Answers.patch(patch) }
           end
 
           app.get "/survey/totals" do
@@ -80,7 +79,7 @@ module Thistle
             form = Forms::Patch.new(params, units:, today:)
             next go_to("/survey/patches/#{patch.id}", "#{patch.code} changed.") if form.change(patch)
 
-            show "survey/patch", status: form.outdated? ? 409 : 422, patch: patch_at(params["id"]), form:, **UNCHANGED
+            show_patch(patch_at(params["id"]), status: form.outdated? ? 409 : 422, form:)
           end
 
           app.delete "/survey/patches/:id" do
@@ -103,7 +102,7 @@ module Thistle
           app.post "/survey/patches/:id/again" do
             patch = patch_at(params["id"])
             again = Forms::Again.new(params, units:, today:, seen_on: patch.seen_on)
-            next show("survey/patch", status: 422, patch:, form: Forms::Patch.of(patch, units), **UNCHANGED, again:) unless again.store(patch)
+            next show_patch(patch, status: 422, again:) unless again.store(patch)
 
             offer_undo
             go_to "/survey/patches/#{patch.id}", "#{patch.code} as it was on #{full_day(again.values[:seen_on])}."
@@ -114,14 +113,20 @@ module Thistle
               patch = patch_at(params["id"])
               reshape = Forms::Reshape.new(params, units:, today:, seen_on: patch.seen_on)
               said = reshape.public_send(act, patch)
-              unless said
-                next show("survey/patch", status: 422, patch: patch_at(params["id"]), form: Forms::Patch.of(patch, units), **UNCHANGED, reshape:,
-                                          act:)
-              end
+              next show_patch(patch_at(params["id"]), status: 422, reshape:, act:) unless said
 
               offer_undo
               go_to "/survey/patches/#{reshape.goes_to}", said
             end
+          end
+        end
+
+        # A patch's page, for every room that sends a form of it back.
+        module Helpers
+          # forms: those that somebody sent, by name; the others are as the records have them.
+          def show_patch(patch, status: 200, form: Forms::Patch.of(patch, units), **forms, &json)
+            unsent = { again: nil, reshape: nil, act: nil, visit: nil }
+            show("survey/patch", status:, patch:, form:, **unsent, **forms, &json)
           end
         end
       end

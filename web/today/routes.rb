@@ -15,12 +15,6 @@ module Thistle
             found = Finder.new(params["q"].to_s)
             show("today/find", found:) { Answers.found(found) }
           end
-
-          app.get("/img/glyphs.svg") do
-            content_type "image/svg+xml"
-            cache_control :public, max_age: 3600
-            Identify::Glyphs.sprite
-          end
         end
       end
     end
