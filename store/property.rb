@@ -75,7 +75,7 @@ module Thistle
       # What its patches' Facts start from.
       def kept_facts
         @kept_facts ||= { stance:, licensed:, aquatic_label:, fire_adapted:, schools: schools_kept, book: rule_book, rates:,
-                            labels: label_limits }.freeze
+                          labels: label_limits }.freeze
       end
 
       # Flat, settled ground of this property with a plant on it, where nothing more is said.

@@ -61,7 +61,7 @@ module Thistle
 
         def alike(facts)
           facts.with(stems: nil, sizes: nil, area_m2: 100.0, water_m: facts.water_m && [facts.water_m, NEAR_M].min,
-                       cover: facts.cover && (facts.cover > DENSE ? 85.0 : 15.0))
+                     cover: facts.cover && (facts.cover > DENSE ? 85.0 : 15.0))
         end
 
         def order(removal, bench) = [bench.named.include?(removal) ? 0 : 1, Effort.new(removal, bench.facts).cost_to_quiet || Float::INFINITY]

@@ -7,7 +7,7 @@ module Thistle
       # active ingredient, volumes mL. The working says each step; the label goes before every figure.
       class Batch
         Mixture = Value.define(:active, :target, :total_ml, :stock_ml, :carrier_ml, :loads, :load_ml, :last_load_ml,
-                              :product_share, :acid_equivalent_g, :working) do
+                               :product_share, :acid_equivalent_g, :working) do
           def to_h
             { active: active.key, target_percent_ai: target, total_ml: total_ml.round(2), stock_ml: stock_ml.round(2),
               carrier_ml: carrier_ml.round(2), loads:, load_ml: load_ml.round(2), last_load_ml: last_load_ml.round(2),
@@ -26,8 +26,8 @@ module Thistle
 
         def mixture
           Mixture.new(active: @active, target: @target, total_ml: @total, stock_ml: stock_ml, carrier_ml: @total - stock_ml,
-                     loads: loads, load_ml: [@container, @total].min, last_load_ml: @total - ((loads - 1) * [@container, @total].min),
-                     product_share: share, acid_equivalent_g: acid_equivalent, working: (@need + steps).freeze)
+                      loads: loads, load_ml: [@container, @total].min, last_load_ml: @total - ((loads - 1) * [@container, @total].min),
+                      product_share: share, acid_equivalent_g: acid_equivalent, working: (@need + steps).freeze)
         end
 
         private

@@ -33,7 +33,7 @@ module Thistle
 
       def follow_up
         @follow_up ||= Core::Recheck::FollowUp.new(@patch.story, returns:, asked: @rows.select { |row| by_hand?(row) }.map { |row| asked(row) },
-                                                        courses: courses.map { |course| told(course) })
+                                                                 courses: courses.map { |course| told(course) })
       end
 
       def treatments = @treatments ||= @patch.history.filter_map { |_, kind, record| record if kind == :treatment }
@@ -50,13 +50,13 @@ module Thistle
 
       def asked(row)
         Core::Recheck::FollowUp::Asked.new(id: row.id, kind: row.kind, due_on: row.due_on, since: row.since_on || row.treatment&.done_on || row.due_on,
-                                  event: row.awaited, happened_on: row.happened_on, made_on: row.done_by == "hand" ? row.done_on : nil)
+                                           event: row.awaited, happened_on: row.happened_on, made_on: row.done_by == "hand" ? row.done_on : nil)
       end
 
       def told(course)
         steps = course.steps.map do |step|
           Core::Recheck::FollowUp::Step.new(id: step.id, kind: step.kind, method: step.method_key, due_on: step.due_on, said: step.said,
-                                   said_on: step.done_on, text: step.asks, source: step.source)
+                                            said_on: step.done_on, text: step.asks, source: step.source)
         end
         Core::Recheck::FollowUp::Course.new(id: course.id, chosen_on: course.chosen_on, left_on: course.left_at&.to_date, steps:)
       end

@@ -56,7 +56,7 @@ module Thistle
           return from_patch.with(plant:, new_here: @property.reports_first?(plant)) if from_patch
 
           @property.facts(plant, today, settled: false, new_here: @property.reports_first?(plant), water_m: @patch&.water_m,
-                                          size: plant.woody? || plant.is?(:tussock) ? "thumb" : "seedling", area_m2: 50.0)
+                                        size: plant.woody? || plant.is?(:tussock) ? "thumb" : "seedling", area_m2: 50.0)
         end
 
         def pinned(facts)

@@ -13,9 +13,9 @@ module Thistle
         # Records and all; a list of patches asks for Patch.for_answers first, so that each costs no question of its own.
         def patch(patch)
           { **identity(patch), **size(patch), **place(patch), lock_version: patch.lock_version,
-            treatments: patch.treatments.map { |one| Work::Answers.treatment(one) },
-            checks: patch.checks.map { |one| Recheck::Answers.check(one) },
-            tasks: patch.open_tasks.map { |one| Recheck::Answers.task(one) } }
+                                                              treatments: patch.treatments.map { |one| Work::Answers.treatment(one) },
+                                                              checks: patch.checks.map { |one| Recheck::Answers.check(one) },
+                                                              tasks: patch.open_tasks.map { |one| Recheck::Answers.task(one) } }
         end
 
         def identity(patch)
