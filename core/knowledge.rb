@@ -13,13 +13,16 @@ module Thistle
       class Fault < StandardError; end
 
       FOLDER = File.join(ROOT, "knowledge")
-      TABLES = { "sources" => "sources", "cautions" => "told", "disposal" => "told", "parts" => "told", "actives" => "actives",
+      TABLES = { "sources" => "sources", "cautions" => "told", "disposal" => "told", "parts" => "told",
+                 "actives" => "actives",
                  "returns" => "returns", "characters" => "characters", "zones" => "zones", "anchors" => "anchors",
-                 "climates" => "climates", "soils" => "soils", "phases" => "phases", "fits" => "fits", "broad_weather" => "broad_weather",
+                 "climates" => "climates", "soils" => "soils", "phases" => "phases", "fits" => "fits",
+                 "broad_weather" => "broad_weather",
                  "kit" => "told", "schools" => "schools", "goals" => "goals", "aims" => "aims",
                  "planting" => "planting" }.freeze
 
-      attr_reader :plants, :methods_of_removal, :characters, :actives, :cautions, :disposal, :parts, :returns, :sources, :zone_kinds,
+      attr_reader :plants, :methods_of_removal, :characters, :actives, :cautions, :disposal, :parts, :returns, :sources,
+                  :zone_kinds,
                   :anchors, :climates, :soils, :phases, :fits, :broad_weather, :kit, :schools, :goals, :aims, :planting
 
       # The shipped library, read once.
@@ -68,7 +71,9 @@ module Thistle
       end
 
       # Methods that suit a plant by habit, root and stem, whether or not its file names them.
-      def suiting(plant) = @suiting[plant] ||= methods_of_removal.values.select { |removal| removal.suits?(plant) }.freeze
+      def suiting(plant)
+        @suiting[plant] ||= methods_of_removal.values.select { |removal| removal.suits?(plant) }.freeze
+      end
 
       def source(key) = sources.fetch(key.to_s)
 
@@ -76,14 +81,17 @@ module Thistle
 
       def load_tables
         tables = TABLES.to_h { |name, schema| [name, read(File.join(@folder, "#{name}.yml"), schema)] }
-        { sources: Source, characters: Identify::Character, actives: Mix::Active, anchors: Season::AnchorKind, climates: Season::Climate,
+        { sources: Source, characters: Identify::Character, actives: Mix::Active, anchors: Season::AnchorKind,
+          climates: Season::Climate,
           schools: Decide::School, goals: Decide::Goal, aims: Decide::Aim }
           .each { |name, kind| instance_variable_set(:"@#{name}", rows_of(kind, tables[name.to_s])) }
         @zone_kinds = rows_of(Survey::ZoneKind, tables["zones"])
         @fits = rows_of(Season::Limits, tables["fits"].transform_keys(&:to_sym))
-        @soils, @broad_weather, @phases = tables["soils"], tables["broad_weather"], tables["phases"].transform_keys(&:to_sym).freeze
+        @soils, @broad_weather = tables.values_at("soils", "broad_weather")
+        @phases = tables["phases"].transform_keys(&:to_sym).freeze
         @planting = tables["planting"]
-        @cautions, @disposal, @parts, @returns, @kit = tables.values_at("cautions", "disposal", "parts", "returns", "kit")
+        @cautions, @disposal, @parts = tables.values_at("cautions", "disposal", "parts")
+        @returns, @kit = tables.values_at("returns", "kit")
       end
 
       def rows_of(kind, table) = table.to_h { |key, row| [key, kind.new(key:, **symbols(row))] }.freeze

@@ -5,8 +5,8 @@ module Thistle
     # A plant of the library, invasive, native or harmless, as its YAML file describes it.
     class Plant
       attr_reader :key, :name, :scientific, :family, :status, :form, :traits, :characters, :phases,
-                  :look_alikes, :removals, :hazards, :disposal, :jobs, :replant, :seed, :fragments, :spot, :matters, :life_source, :also,
-                  :regions, :dispersal
+                  :look_alikes, :removals, :hazards, :disposal, :jobs, :replant, :seed, :fragments, :spot, :matters,
+                  :life_source, :also, :regions, :dispersal
 
       def initialize(key, data)
         @key = key
@@ -25,7 +25,8 @@ module Thistle
         freeze
       end
 
-      HARMS = %w[sap rash burning_sap poison sting].freeze # hazards of the plant itself: nothing is crushed or broken to see
+      # hazards of the plant itself: nothing is crushed or broken to see
+      HARMS = %w[sap rash burning_sap poison sting].freeze
       WARNED = HARMS + %w[poison_eaten] # what is said beside the plant wherever people decide to touch or taste it
       GRAVE = HARMS - %w[sap] # nothing is cut or dug either
 
@@ -46,8 +47,8 @@ module Thistle
       def native_in?(region) = regions.fetch("native", []).include?(region)
       def grows_in?(region) = invasive_in?(region) || native_in?(region)
 
-      # What it is in a region: :weed, :native, :both (one form belongs there, another does not), :harmless, or :elsewhere
-      # where its file does not give it. Without a region, what it is by its file's own status.
+      # What it is in a region: :weed, :native, :both (one form belongs there, another does not), :harmless, or
+      # :elsewhere where its file does not give it. Without a region, what it is by its file's own status.
       def belongs(region)
         return { "invasive" => :weed, "native" => :native }.fetch(status, :harmless) if region.nil?
 
@@ -64,7 +65,8 @@ module Thistle
       # An invader that its file does not give for the region: reported before it is removed.
       def new_to?(region) = invasive? && !region.nil? && !grows_in?(region)
 
-      # Years that pieces of it live in the ground, {low, likely, high}, or nil where pieces do not grow or nobody knows.
+      # Years that pieces of it live in the ground, {low, likely, high}, or nil where pieces do not grow or nobody
+      # knows.
       def fragment_years = fragments && fragments["years"]
 
       # Years that seed lives in the ground, {low, likely, high}, or nil when it is not by seed that it lasts.

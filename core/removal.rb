@@ -8,13 +8,15 @@ module Thistle
       SIZES = %w[seedling pencil thumb wrist wider].freeze
       HALF = 50 # percent killed in a pass from which a method is said to kill, not to hold down (memory)
 
-      attr_reader :key, :name, :tags, :text, :brief, :numbers, :kit, :tools, :roles, :crew, :cautions, :dose_ml, :suits, :follow_up, :cost, :source
+      attr_reader :key, :name, :tags, :text, :brief, :numbers, :kit, :tools, :roles, :crew, :cautions, :dose_ml, :suits,
+                  :follow_up, :cost, :source
 
       def initialize(key, data)
         @key = key
         @data = data
         @name, @text, @numbers, @source = data.values_at("name", "text", "numbers", "source")
-        @brief, @kit, @tools, @roles, @cautions, @follow_up = data.values_at("brief", "kit", "tools", "roles", "cautions", "follow_up")
+        @brief, @kit, @tools, @roles = data.values_at("brief", "kit", "tools", "roles")
+        @cautions, @follow_up = data.values_at("cautions", "follow_up")
         @suits, @cost, @crew = data["suits"], data.fetch("cost", {}), data.fetch("crew", 1)
         @tags = data["tags"].map(&:to_sym).freeze
         @dose_ml = data.fetch("dose_ml", {})
@@ -48,7 +50,8 @@ module Thistle
         suits ? fits?(plant, suits) : false
       end
 
-      # How a plant lives that its file need not name it for: in words, where one way of its file fits; nil where none does.
+      # How a plant lives that its file need not name it for: in words, where one way of its file fits; nil where none
+      # does.
       def carried(plant, size)
         way = @data.fetch("carried_by", []).find do |one|
           fits?(plant, one.slice("forms", "any", "all", "none")) && (one["sizes"].nil? || one["sizes"].include?(size))
@@ -97,9 +100,10 @@ module Thistle
       # Is a plant of these forms and traits?
       def fits?(plant, asked)
         form, traits = plant.form.to_s, plant.traits.map(&:to_s)
-        { "forms" => ->(forms) { forms.include?(form) }, "not_forms" => ->(forms) { !forms.include?(form) },
-          "any" => ->(any) { any.intersect?(traits) }, "all" => ->(all) { (all - traits).empty? },
-          "none" => ->(none) { !none.intersect?(traits) } }.all? { |key, holds| asked[key].nil? || holds.call(asked[key]) }
+        tests = { "forms" => ->(forms) { forms.include?(form) }, "not_forms" => ->(forms) { !forms.include?(form) },
+                  "any" => ->(any) { any.intersect?(traits) }, "all" => ->(all) { (all - traits).empty? },
+                  "none" => ->(none) { !none.intersect?(traits) } }
+        tests.all? { |key, holds| asked[key].nil? || holds.call(asked[key]) }
       end
     end
   end

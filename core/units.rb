@@ -28,10 +28,12 @@ module Thistle
       SCALES = {
         area: { "metric" => [[10_000.0, "ha", 10_000], [1.0, "m²", 0]],
                 "us" => [[M2_PER_ACRE, "ac", M2_PER_ACRE / 4], [M2_PER_FT2, "ft²", 0]] },
-        length: { "metric" => [[1000.0, "km", 1000], [1.0, "m", 0]], "us" => [[1609.344, "mi", 1609.344], [M_PER_FT, "ft", 0]] },
+        length: { "metric" => [[1000.0, "km", 1000], [1.0, "m", 0]],
+                  "us" => [[1609.344, "mi", 1609.344], [M_PER_FT, "ft", 0]] },
         volume: { "metric" => [[1000.0, "L", 1000], [1.0, "mL", 0]],
                   "us" => [[ML_PER_GALLON, "gal", ML_PER_GALLON], [ML_PER_FL_OZ, "fl oz", 0]] },
-        mass: { "metric" => [[1000.0, "kg", 1000], [1.0, "g", 0]], "us" => [[453.59237, "lb", 453.59237], [28.349523125, "oz", 0]] }
+        mass: { "metric" => [[1000.0, "kg", 1000], [1.0, "g", 0]],
+                "us" => [[453.59237, "lb", 453.59237], [28.349523125, "oz", 0]] }
       }.freeze
 
       attr_reader :system
@@ -64,13 +66,16 @@ module Thistle
       def wind(km_h) = us? ? "#{(km_h / 1.609344).round} mph" : "#{km_h.round} km/h"
       def temperature(c) = us? ? "#{((c * 9 / 5) + 32).round} °F" : "#{c.round} °C"
 
-      # Fills the quantities into a text: {volume:280.5} (mL), {area:50} (m²), {mass:3} (g), {length:30} (m), {depth:90} (cm),
-      # {rate:5} (L on 100 m²), {rain:25} (mm), {wind:12} (km/h), {temperature:5} (°C), {warmth:210} (degree days above 5 °C).
+      # Fills the quantities into a text: {volume:280.5} (mL), {area:50} (m²), {mass:3} (g), {length:30} (m), {depth:90}
+      # (cm), {rate:5} (L on 100 m²), {rain:25} (mm), {wind:12} (km/h), {temperature:5} (°C), {warmth:210} (degree days
+      # above 5 °C).
       QUANTITY = /\{(volume|area|mass|length|depth|rate|rain|wind|temperature|warmth):(-?[\d.]+)\}/
       def fill(text) = text.gsub(QUANTITY) { public_send(Regexp.last_match(1), Regexp.last_match(2).to_f) }
 
       # Degree days above 5 °C.
-      def warmth(degree_days) = us? ? "#{(degree_days * 1.8).round} degree days above 41 °F" : "#{figure(degree_days)} degree days above 5 °C"
+      def warmth(degree_days)
+        us? ? "#{(degree_days * 1.8).round} degree days above 41 °F" : "#{figure(degree_days)} degree days above 5 °C"
+      end
 
       # A typed temperature in °C, and back.
       def to_celsius(number) = number && us? ? (number - 32) / 1.8 : number

@@ -15,9 +15,12 @@ module Thistle
       # [{ kind:, geometry:, name:, keep_m: }]
       def zones
         plain = [["boundary", boundary], *waters.map { |shape| ["water", shape] },
-                 *@row["trails"].map { |line| ["trail", line(bend(line))] }, *@row["buildings"].map { |ring| ["building", polygon(ring)] }]
+                 *@row["trails"].map { |line| ["trail", line(bend(line))] }, *@row["buildings"]
+                   .map { |ring| ["building", polygon(ring)] }]
         plain.map { |kind, geometry| { kind:, geometry: } } +
-          @row.fetch("zones", []).map { |zone| { kind: zone["kind"], name: zone["name"], keep_m: zone["keep"]&.to_f, geometry: shape(zone) } }
+          @row.fetch("zones", []).map do |zone|
+            { kind: zone["kind"], name: zone["name"], keep_m: zone["keep"]&.to_f, geometry: shape(zone) }
+          end
       end
 
       # An Esri ASCII grid of the hills in cells of about 10 m, and a valley where the stream runs.
@@ -28,14 +31,16 @@ module Thistle
             format("%.1f", height(*metres(west + ((c + 0.5) * cell), south + ((rows - row - 0.5) * cell))))
           end.join(" ")
         end
-        ["ncols #{columns}", "nrows #{rows}", "xllcorner #{west}", "yllcorner #{south}", "cellsize #{cell}", "NODATA_value -9999", *lines,
+        ["ncols #{columns}", "nrows #{rows}", "xllcorner #{west}", "yllcorner #{south}", "cellsize #{cell}",
+         "NODATA_value -9999", *lines,
          ""].join("\n")
       end
 
       def heights_facts
         columns, rows, cell, west, south = grid
         east, north = west + (columns * cell), south + (rows * cell)
-        { crs: nil, step: 5, corners: [[west, north], [east, north], [west, south]], bounds: [west, south, east, north] }
+        { crs: nil, step: 5, corners: [[west, north], [east, north], [west, south]],
+          bounds: [west, south, east, north] }
       end
 
       def shape(row)
@@ -58,7 +63,8 @@ module Thistle
       end
 
       def waters
-        [(polygon(blob(*@row["pond"], corners: 26)) if @row["pond"]), (line(bend(@row["stream"])) if @row["stream"].any?)].compact
+        [(polygon(blob(*@row["pond"], corners: 26)) if @row["pond"]),
+         (line(bend(@row["stream"])) if @row["stream"].any?)].compact
       end
 
       def grid
@@ -69,12 +75,16 @@ module Thistle
 
       # Each hill a bell; the ground falls to the stream.
       def height(x, y)
-        hills = @row["hills"].sum { |hx, hy, reach| reach * 0.16 * Math.exp(-((((x - hx) / reach)**2) + (((y - hy) / (0.62 * reach))**2)) * 1.6) }
+        hills = @row["hills"].sum do |hx, hy, reach|
+          reach * 0.16 * Math.exp(-((((x - hx) / reach)**2) + (((y - hy) / (0.62 * reach))**2)) * 1.6)
+        end
         stream = @row["stream"].map { |sx, sy| Math.hypot(x - sx, y - sy) }.min || 400
         180 + hills + (12 * (1 - Math.exp(-stream / 180.0)))
       end
 
-      def metres(lon, lat) = [(lon - @lon) * Land::M_PER_DEGREE * Math.cos(@lat * Math::PI / 180), (lat - @lat) * Land::M_PER_DEGREE]
+      def metres(lon, lat)
+        [(lon - @lon) * Land::M_PER_DEGREE * Math.cos(@lat * Math::PI / 180), (lat - @lat) * Land::M_PER_DEGREE]
+      end
 
       # A closed irregular outline about a middle, the same every time.
       def blob(x, y, wide, high, corners: 14)
@@ -101,7 +111,8 @@ module Thistle
       def close(ring) = ring.first == ring.last ? ring : [*ring, ring.first]
 
       def place(x, y)
-        [(@lon + (x / (Land::M_PER_DEGREE * Math.cos(@lat * Math::PI / 180)))).round(7), (@lat + (y / Land::M_PER_DEGREE)).round(7)]
+        [(@lon + (x / (Land::M_PER_DEGREE * Math.cos(@lat * Math::PI / 180)))).round(7),
+         (@lat + (y / Land::M_PER_DEGREE)).round(7)]
       end
     end
   end

@@ -8,14 +8,18 @@ module Thistle
     class Land
       M_PER_DEGREE = 111_132.0
       # What the scenario calls a thing, and the column that keeps it.
-      PROPERTY = %w[name prefix region units latitude longitude elevation_m texture stance licensed].to_h { |name| [name, name] }.freeze
+      PROPERTY = %w[name prefix region units latitude longitude elevation_m texture stance licensed]
+                 .to_h { |name| [name, name] }.freeze
       PATCH = { "code" => "code", "plant" => "plant_key", "seen" => "seen_on", "plants" => "plants", "aim" => "aim",
                 "stems" => "stems", "size" => "stem_size",
                 "cover" => "cover_class", "slope" => "slope", "light" => "light", "moisture" => "moisture",
                 "natives" => "natives_near", "note" => "note", "radius" => "radius_m", "width" => "width_m" }.freeze
-      TREATMENT = { "work" => "done_on", "method" => "method_key", "people" => "people", "crew" => "crew_size", "hours" => "hours",
-                    "plants" => "plants_done", "stems" => "stems_done", "area" => "area_m2", "active" => "active_key", "product_ml" => "product_ml",
-                    "mix_ml" => "mix_ml", "applicator" => "applicator", "disposal" => "disposal", "note" => "note" }.freeze
+      TREATMENT = { "work" => "done_on", "method" => "method_key", "people" => "people", "crew" => "crew_size",
+                    "hours" => "hours",
+                    "plants" => "plants_done", "stems" => "stems_done", "area" => "area_m2", "active" => "active_key",
+                    "product_ml" => "product_ml",
+                    "mix_ml" => "mix_ml", "applicator" => "applicator", "disposal" => "disposal",
+                    "note" => "note" }.freeze
       CHECK = { "check" => "checked_on", "resprouts" => "resprouts", "missed" => "missed", "seedlings" => "seedlings",
                 "cover" => "cover_class", "note" => "note" }.freeze
 
@@ -34,8 +38,9 @@ module Thistle
       private
 
       def load_property(row)
-        property = Store::Property.create(**columns(row, PROPERTY), station_seed: @scenario["station_seed"],
-                                                                    timezone: row["timezone"] || @scenario["timezone"], climate: climate(row))
+        year = { station_seed: @scenario["station_seed"], timezone: row["timezone"] || @scenario["timezone"],
+                 climate: climate(row) }
+        property = Store::Property.create(**columns(row, PROPERTY), **year)
         ground = (@grounds ||= {})[property.id] = Ground.new(row)
         ground.zones.each { |zone| load_zone(property, **zone) }
         load_heights(property, ground) if row["hills"].any?
@@ -58,29 +63,34 @@ module Thistle
       end
 
       def load_sighting(property, row)
-        Store::Sighting.record(property, kind: row["kind"], said: row["said"], plant_key: row["plant"], seen_on: row["day"],
+        Store::Sighting.record(property, kind: row["kind"], said: row["said"], plant_key: row["plant"],
+                                         seen_on: row["day"],
                                          began: row.fetch("began", false), person: row["person"], note: row["note"])
       end
 
       def load_rule(property, row)
-        Store::LocalRule.create(property_id: property.id, about: row["about"], from_md: row["from"], to_md: row["to"], reason: row["reason"],
+        Store::LocalRule.create(property_id: property.id, about: row["about"], from_md: row["from"], to_md: row["to"],
+                                reason: row["reason"],
                                 person: row["person"], said_on: @today)
       end
 
       def load_course(patch, property, row)
         bench = Core::Decide::Bench.new(patch.refresh.facts(@today), property.site(@today))
         removal = Core::Knowledge.shipped.removal(row["method"])
-        Store::Course.begin(patch, Core::Decide::Course.new(bench, removal), removal:, advised: bench.best&.removal&.key,
-                                                                             person: row["person"], reason: row["reason"], today: @today)
+        course = Core::Decide::Course.new(bench, removal)
+        Store::Course.begin(patch, course, removal:, advised: bench.best&.removal&.key, person: row["person"],
+                                           reason: row["reason"], today: @today)
       end
 
       def load_heights(property, ground)
-        Store::Layer.keep(property, kind: "elevation", name: "Heights, 10 m", bytes: ground.heights, facts: ground.heights_facts)
+        Store::Layer.keep(property, kind: "elevation", name: "Heights, 10 m", bytes: ground.heights,
+                                    facts: ground.heights_facts)
       end
 
       def load_search(property, ground, row)
-        Store::Search.record(property, Core::Survey::Shape.new(ground.shape(row)), searched_on: row["day"], sight_m: row["sight"]&.to_f,
-                                                                                   people: row["people"], plants: row["plants"], note: row["note"])
+        Store::Search.record(property, Core::Survey::Shape.new(ground.shape(row)),
+                             searched_on: row["day"], sight_m: row["sight"]&.to_f, people: row["people"],
+                             plants: row["plants"], note: row["note"])
       end
 
       def load_patch(property, ground, row)
@@ -105,7 +115,8 @@ module Thistle
       def look_again(patch, row)
         shape = row["blob"] && Core::Survey::Shape.new(@grounds.fetch(patch.property_id).shape(row))
         amount = Core::Survey::Amount.new(cover_class: row["cover"], stems: row["sizes"], height_cm: row["height"])
-        Store::Reshape.new(patch).look_again(seen_on: row["again"], amount:, shape:, people: row["people"], note: row["note"])
+        Store::Reshape.new(patch).look_again(seen_on: row["again"], amount:, shape:, people: row["people"],
+                                             note: row["note"])
       end
 
       # The row's values under the names of the store's columns.

@@ -9,7 +9,8 @@ module Thistle
     module Archive
       MAX_ENTRIES = 500
       RATIO = 200 # unpacked over packed: more is a bomb
-      TOO_MUCH = "The archive unpacks to more than #{Reader::MAX_BYTES / 1024 / 1024} MB, or far more than it packs: it was left.".freeze
+      TOO_MUCH = "The archive unpacks to more than #{Reader::MAX_BYTES / 1024 / 1024} MB, or far more than it packs: " \
+                 "it was left.".freeze
 
       module_function
 
@@ -17,7 +18,8 @@ module Thistle
         files = unpack(bytes)
         return DarwinCore.read(files) if files.key?("meta.xml")
 
-        kml = files.select { |name, _| name.downcase.end_with?(".kml") }.values # a main file may only point to others beside it
+        # a main file may only point to others beside it
+        kml = files.select { |name, _| name.downcase.end_with?(".kml") }.values
         Reader.refuse("The archive holds neither a KML file nor a Darwin Core meta.xml.") if kml.empty?
         kml.flat_map { |text| KML.read(text) }
       end

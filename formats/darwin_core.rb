@@ -7,9 +7,10 @@ module Thistle
     # Darwin Core (TDWG) occurrence records: one row as CSV (RFC 4180), many as an archive (a zip of meta.xml,
     # eml.xml and occurrence.txt, after the Darwin Core text guide).
     module DarwinCore
-      TERMS = %w[occurrenceID basisOfRecord eventDate scientificName family vernacularName identificationVerificationStatus identifiedBy
-                 dateIdentified identificationRemarks recordedBy decimalLatitude decimalLongitude geodeticDatum footprintWKT footprintSRS
-                 samplingProtocol samplingEffort organismQuantity organismQuantityType dynamicProperties occurrenceRemarks
+      TERMS = %w[occurrenceID basisOfRecord eventDate scientificName family vernacularName
+                 identificationVerificationStatus identifiedBy dateIdentified identificationRemarks recordedBy
+                 decimalLatitude decimalLongitude geodeticDatum footprintWKT footprintSRS samplingProtocol
+                 samplingEffort organismQuantity organismQuantityType dynamicProperties occurrenceRemarks
                  occurrenceStatus].freeze
       NAMESPACE = "http://rs.tdwg.org/dwc/terms/"
       TEXT = "http://rs.tdwg.org/dwc/text/"
@@ -26,28 +27,36 @@ module Thistle
 
       # A zip file at a path: the rows with their description.
       def archive(rows, path, title:)
-        Archive.pack(path, "meta.xml" => meta, "eml.xml" => eml(title), "occurrence.txt" => ->(out) { write(rows, out, col_sep: "\t") })
+        Archive.pack(path, "meta.xml" => meta, "eml.xml" => eml(title),
+                           "occurrence.txt" => ->(out) { write(rows, out, col_sep: "\t") })
       end
 
       # [Feature] from the unpacked files of an archive: {name => bytes}.
       def read(files)
-        core = Xml.parse(files.fetch("meta.xml"), "meta.xml").at_xpath("//core") or Reader.refuse("The archive's meta.xml names no core table.")
+        core = Xml.parse(files.fetch("meta.xml"), "meta.xml")
+                  .at_xpath("//core") or Reader.refuse("The archive's meta.xml names no core table.")
         name = Xml.text(core, "files/location")
-        bytes = files[name] or Reader.refuse("The archive names #{name.inspect[0, 60]} as its table, but does not hold it.")
+        bytes = files[name] or Reader.refuse("The archive names #{name.inspect[0, 60]} as its table, " \
+                                             "but does not hold it.")
         Reader.check_pieces(bytes, "\n\t,")
-        columns = core.xpath("id | coreid | field[@index]").to_h { |field| [field["index"].to_i, field["term"]&.split("/")&.last || "id"] }
-        rows = CSV.parse(Text.utf8(bytes), col_sep: mark(core["fieldsTerminatedBy"] || "\t"), quote_char: quote(core["fieldsEnclosedBy"]),
+        columns = core.xpath("id | coreid | field[@index]").to_h do |field|
+          [field["index"].to_i, field["term"]&.split("/")&.last || "id"]
+        end
+        rows = CSV.parse(Text.utf8(bytes), col_sep: mark(core["fieldsTerminatedBy"] || "\t"),
+                                           quote_char: quote(core["fieldsEnclosedBy"]),
                                            liberal_parsing: true)
-        rows.drop(core["ignoreHeaderLines"].to_i).flat_map { |row| features(columns.to_h { |index, term| [term, row[index]] }.compact) }
+        rows.drop(core["ignoreHeaderLines"].to_i)
+            .flat_map { |row| features(columns.to_h { |index, term| [term, row[index]] }.compact) }
       rescue CSV::MalformedCSVError => e
         Reader.refuse("The archive's table breaks off in line #{e.line_number}.")
       end
 
       def features(row)
         shape = row["footprintWKT"] && Table.geometry(row["footprintWKT"])
-        shape ||= { "type" => "Point", "coordinates" => row.values_at("decimalLongitude", "decimalLatitude").map { |text| Core::Decimal.read(text) || text } }
+        shape ||= Table.point(row.values_at("decimalLongitude", "decimalLatitude"))
         own = row["dynamicProperties"] && JSON.parse(row["dynamicProperties"])
-        properties = row.except("footprintWKT", "decimalLatitude", "decimalLongitude", "dynamicProperties", "footprintSRS", "geodeticDatum")
+        properties = row.except("footprintWKT", "decimalLatitude", "decimalLongitude", "dynamicProperties",
+                                "footprintSRS", "geodeticDatum")
         Feature.each_of(shape, name: row["occurrenceID"], properties: properties.merge(own.is_a?(Hash) ? own : {}))
       rescue JSON::ParserError
         Feature.each_of(shape, name: row["occurrenceID"], properties:)
@@ -59,7 +68,8 @@ module Thistle
       def meta
         Xml.build do |xml|
           xml.archive(xmlns: TEXT, metadata: "eml.xml") do
-            xml.core(encoding: "UTF-8", fieldsTerminatedBy: "\\t", linesTerminatedBy: "\\r\\n", fieldsEnclosedBy: "\"", ignoreHeaderLines: "1",
+            xml.core(encoding: "UTF-8", fieldsTerminatedBy: "\\t", linesTerminatedBy: "\\r\\n", fieldsEnclosedBy: "\"",
+                     ignoreHeaderLines: "1",
                      rowType: "#{NAMESPACE}Occurrence") do
               xml.files { xml.location "occurrence.txt" }
               xml.id_(index: 0)
@@ -71,7 +81,8 @@ module Thistle
 
       def eml(title)
         Xml.build do |xml|
-          xml["eml"].eml("xmlns:eml": "https://eml.ecoinformatics.org/eml-2.2.0", packageId: title, system: "nimble-thistle") do
+          xml["eml"].eml("xmlns:eml": "https://eml.ecoinformatics.org/eml-2.2.0", packageId: title,
+                         system: "nimble-thistle") do
             xml.dataset { xml.title title }
           end
         end

@@ -40,7 +40,9 @@ module Thistle
       def check(head, columns, rows)
         lost = %w[ncols nrows cellsize].reject { |key| head[key]&.positive? }
         refuse "does not say its #{lost.join(", ")}: it is not an Esri ASCII grid" if lost.any?
-        refuse "has more than #{Core::Survey::Elevation::MAX_CELLS / 1_000_000} million cells" if columns * rows > Core::Survey::Elevation::MAX_CELLS
+        return unless columns * rows > Core::Survey::Elevation::MAX_CELLS
+
+        refuse "has more than #{Core::Survey::Elevation::MAX_CELLS / 1_000_000} million cells"
       end
 
       def corner(head, axis, cell)
@@ -51,7 +53,8 @@ module Thistle
 
       def check_place(west, south, wide, high, crs)
         return if crs || (west.between?(-180,
-                                        180) && (west + wide).between?(-180, 181) && south.between?(-90, 90) && (south + high).between?(-90, 90))
+                                        180) && (west + wide).between?(-180, 181) && south.between?(-90, 90) &&
+                                          (south + high).between?(-90, 90))
 
         refuse "looks like metres, not degrees: say which projection (an EPSG code such as EPSG:32615)"
       end
@@ -61,7 +64,8 @@ module Thistle
         (0...wanted).each do |n|
           text = words.scan(/\s*\S+/) or refuse "breaks off after #{n} of #{wanted} heights"
           value = Float(text,
-                        exception: false) || Core::Decimal.read(text) || refuse("has “#{text.strip[0, 20]}” where a height should be, cell #{n + 1}")
+                        exception: false) || Core::Decimal.read(text) ||
+                  refuse("has “#{text.strip[0, 20]}” where a height should be, cell #{n + 1}")
           found[n] = value unless value == gap || !value.finite?
         end
         refuse "has more heights than its head says" if words.scan(/\s*\S/)

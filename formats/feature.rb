@@ -11,13 +11,17 @@ module Thistle
 
         parts = geometry["type"] == "GeometryCollection" ? Array(geometry["geometries"]) : [geometry]
         notes = parts.size > 1 ? ["one of #{parts.size} shapes of a mixed geometry"] : []
-        parts.flat_map { |part| part.is_a?(Hash) && part["type"] == "GeometryCollection" ? each_of(part, **facts) : [plain(part, notes, facts)] }
+        parts.flat_map do |part|
+          nested = part.is_a?(Hash) && part["type"] == "GeometryCollection"
+          nested ? each_of(part, **facts) : [plain(part, notes, facts)]
+        end
       end
 
       def self.plain(geometry, notes, facts)
         raised = geometry.is_a?(Hash) && raised?(geometry["coordinates"])
         notes += ["heights were left out"] if raised
-        new(geometry: raised ? geometry.merge("coordinates" => level(geometry["coordinates"])) : geometry, notes:, **facts)
+        new(geometry: raised ? geometry.merge("coordinates" => level(geometry["coordinates"])) : geometry, notes:,
+            **facts)
       end
 
       def self.raised?(list)
@@ -26,7 +30,10 @@ module Thistle
         list.first.is_a?(Array) ? list.any? { |item| raised?(item) } : list.size > 2 && list.first.is_a?(Numeric)
       end
 
-      def self.level(list) = list.is_a?(Array) && list.first.is_a?(Array) ? list.map { |item| level(item) } : Array(list)[0, 2]
+      def self.level(list)
+        list.is_a?(Array) && list.first.is_a?(Array) ? list.map { |item| level(item) } : Array(list)[0, 2]
+      end
+
       private_class_method :plain, :raised?
     end
   end

@@ -14,7 +14,8 @@ module Thistle
 
       module_function
 
-      # A file at a path. layers: {name => [features, {property => class}]}, features being hashes of shape and properties.
+      # A file at a path. layers: {name => [features, {property => class}]}, features being hashes of shape and
+      # properties.
       def write(layers, path, changed_at = Time.now.utc)
         db = SQLite3::Database.new(path)
         frame(db)
@@ -26,15 +27,20 @@ module Thistle
       def frame(db)
         db.execute_batch(<<~SQL)
           PRAGMA application_id = #{APPLICATION}; PRAGMA user_version = #{VERSION};
-          CREATE TABLE gpkg_spatial_ref_sys (srs_name TEXT NOT NULL, srs_id INTEGER NOT NULL PRIMARY KEY, organization TEXT NOT NULL,
-            organization_coordsys_id INTEGER NOT NULL, definition TEXT NOT NULL, description TEXT);
-          CREATE TABLE gpkg_contents (table_name TEXT NOT NULL PRIMARY KEY, data_type TEXT NOT NULL, identifier TEXT UNIQUE, description TEXT DEFAULT '',
-            last_change DATETIME NOT NULL, min_x DOUBLE, min_y DOUBLE, max_x DOUBLE, max_y DOUBLE, srs_id INTEGER REFERENCES gpkg_spatial_ref_sys(srs_id));
-          CREATE TABLE gpkg_geometry_columns (table_name TEXT NOT NULL REFERENCES gpkg_contents(table_name), column_name TEXT NOT NULL,
-            geometry_type_name TEXT NOT NULL, srs_id INTEGER NOT NULL REFERENCES gpkg_spatial_ref_sys(srs_id), z TINYINT NOT NULL, m TINYINT NOT NULL,
+          CREATE TABLE gpkg_spatial_ref_sys (srs_name TEXT NOT NULL, srs_id INTEGER NOT NULL PRIMARY KEY,
+            organization TEXT NOT NULL, organization_coordsys_id INTEGER NOT NULL, definition TEXT NOT NULL,
+            description TEXT);
+          CREATE TABLE gpkg_contents (table_name TEXT NOT NULL PRIMARY KEY, data_type TEXT NOT NULL,
+            identifier TEXT UNIQUE, description TEXT DEFAULT '', last_change DATETIME NOT NULL,
+            min_x DOUBLE, min_y DOUBLE, max_x DOUBLE, max_y DOUBLE,
+            srs_id INTEGER REFERENCES gpkg_spatial_ref_sys(srs_id));
+          CREATE TABLE gpkg_geometry_columns (table_name TEXT NOT NULL REFERENCES gpkg_contents(table_name),
+            column_name TEXT NOT NULL, geometry_type_name TEXT NOT NULL,
+            srs_id INTEGER NOT NULL REFERENCES gpkg_spatial_ref_sys(srs_id), z TINYINT NOT NULL, m TINYINT NOT NULL,
             PRIMARY KEY (table_name, column_name));
         SQL
-        wgs84 = 'GEOGCS["WGS 84",DATUM["WGS_1984",SPHEROID["WGS 84",6378137,298.257223563]],PRIMEM["Greenwich",0],UNIT["degree",0.0174532925199433]]'
+        wgs84 = 'GEOGCS["WGS 84",DATUM["WGS_1984",SPHEROID["WGS 84",6378137,298.257223563]],' \
+                'PRIMEM["Greenwich",0],UNIT["degree",0.0174532925199433]]'
         [["WGS 84", WGS84, "EPSG", WGS84, wgs84], ["Undefined Cartesian", -1, "NONE", -1, "undefined"],
          ["Undefined geographic", 0, "NONE", 0, "undefined"]]
           .each do |row|
@@ -45,7 +51,8 @@ module Thistle
       def layer(db, name, features, types, changed_at)
         keys = types.keys
         columns = types.map { |key, type| "\"#{key}\" #{TYPES.fetch(type, "TEXT")}" }
-        db.execute("CREATE TABLE \"#{name}\" (fid INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL, geom BLOB#{columns.map { |c| ", #{c}" }.join})")
+        db.execute("CREATE TABLE \"#{name}\" (fid INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL, " \
+                   "geom BLOB#{columns.map { |c| ", #{c}" }.join})")
         db.execute("INSERT INTO gpkg_contents VALUES (?, 'features', ?, '', ?, ?, ?, ?, ?, ?)",
                    [name, name, changed_at.strftime("%Y-%m-%dT%H:%M:%S.%LZ"), *([nil] * 4), WGS84])
         db.execute("INSERT INTO gpkg_geometry_columns VALUES (?, 'geom', 'GEOMETRY', ?, 0, 0)", [name, WGS84])
@@ -56,16 +63,21 @@ module Thistle
           widen(all, f[:shape].bounds)
         end
         insert.close
-        db.execute("UPDATE gpkg_contents SET min_x = ?, min_y = ?, max_x = ?, max_y = ? WHERE table_name = ?", [*box, name]) if box.any?
+        return unless box.any?
+
+        db.execute("UPDATE gpkg_contents SET min_x = ?, min_y = ?, max_x = ?, max_y = ? WHERE table_name = ?",
+                   [*box, name])
       end
 
       # "GP", version 0, flags (little-endian, no envelope), the reference system, then WKB.
       def blob(geometry)
-        ["GP", 0, 1, WGS84].pack("a2CCl<") + WKB.generate(RGeo::GeoJSON.decode(geometry, geo_factory: Core::Survey::Meridian::FLAT))
+        feature = RGeo::GeoJSON.decode(geometry, geo_factory: Core::Survey::Meridian::FLAT)
+        ["GP", 0, 1, WGS84].pack("a2CCl<") + WKB.generate(feature)
       end
 
       def widen(box, bounds)
-        box.replace(box.empty? ? bounds : [*box.first(2).zip(bounds).map(&:min), *box.last(2).zip(bounds.last(2)).map(&:max)])
+        box.replace(box.empty? ? bounds : [*box.first(2).zip(bounds).map(&:min),
+                                           *box.last(2).zip(bounds.last(2)).map(&:max)])
       end
 
       def plain(value) = value.is_a?(Numeric) || value.nil? ? value : value.to_s

@@ -34,7 +34,8 @@ module Thistle
       end
 
       def walks(node)
-        lists = node.name == "rte" ? [node.xpath("rtept")] : node.xpath("trkseg").map { |segment| segment.xpath("trkpt") }
+        segments = node.xpath("trkseg").map { |segment| segment.xpath("trkpt") }
+        lists = node.name == "rte" ? [node.xpath("rtept")] : segments
         lists.filter_map { |points| walk(node, points.map { |point| position(point) }) }
       end
 
@@ -46,7 +47,8 @@ module Thistle
       end
 
       def closed?(line)
-        line.size >= 4 && line.flatten.all?(Numeric) && Core::Survey::Geodesic.distance(line.first, line.last) <= CLOSES_WITHIN_M
+        line.size >= 4 && line.flatten.all?(Numeric) &&
+          Core::Survey::Geodesic.distance(line.first, line.last) <= CLOSES_WITHIN_M
       end
 
       def position(node) = [node["lon"], node["lat"]].map { |text| Core::Decimal.read(text) }
@@ -65,11 +67,12 @@ module Thistle
         nil
       end
 
-      # Points become waypoints, lines and edges tracks; the whole patch goes along as an extension. Waypoints come first, as
-      # the schema wants, so features are gone through twice. Answers `out`.
+      # Points become waypoints, lines and edges tracks; the whole patch goes along as an extension. Waypoints come
+      # first, as the schema wants, so features are gone through twice. Answers `out`.
       def write(features, out = +"", title:)
-        opening = %(<gpx xmlns="http://www.topografix.com/GPX/1/1" xmlns:t="#{OURS}" version="1.1" creator="Nimble Thistle">) +
-                  "<metadata><name>#{Xml.escape(title)}</name></metadata>"
+        names = %(xmlns="http://www.topografix.com/GPX/1/1" xmlns:t="#{OURS}")
+        heading = "<metadata><name>#{Xml.escape(title)}</name></metadata>"
+        opening = %(<gpx #{names} version="1.1" creator="Nimble Thistle">#{heading})
         Xml.around(out, opening, "</gpx>") do |element|
           %i[waypoint track].each do |kind|
             features.each { |feature| element.call { |xml| send(kind, xml, feature) } if kind == kind_of(feature) }
@@ -96,7 +99,10 @@ module Thistle
       def described(xml, feature)
         xml.name feature[:name]
         xml.desc feature[:properties].compact.map { |key, value| "#{key}: #{value}" }.join("; ")
-        xml.extensions { xml.send(:"t:patch", JSON.generate(geometry: feature[:shape].published, properties: feature[:properties].compact)) }
+        xml.extensions do
+          xml.send(:"t:patch", JSON.generate(geometry: feature[:shape].published,
+                                             properties: feature[:properties].compact))
+        end
       end
 
       def lines(geometry)
@@ -107,7 +113,8 @@ module Thistle
         else geometry["coordinates"]
         end
       end
-      private_class_method :kind_of, :waypoint, :track, :described, :lines, :own, :walks, :walk, :closed?, :position, :feature
+      private_class_method :kind_of, :waypoint, :track, :described, :lines, :own, :walks, :walk, :closed?, :position,
+                           :feature
     end
   end
 end

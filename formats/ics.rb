@@ -7,8 +7,8 @@ module Thistle
   module Formats
     # A calendar as iCalendar (RFC 5545): whole days as dates, hours on the clock of the place with its daylight saving.
     module Ics
-      # uid: stable, so that a program that subscribes moves an entry and does not double it. from, to: Dates (to included),
-      # or [Date, hour] pairs on the clock.
+      # uid: stable, so that a program that subscribes moves an entry and does not double it. from, to: Dates (to
+      # included), or [Date, hour] pairs on the clock.
       Entry = Core::Value.define(:uid, :title, :text, :from, :to, :place, :kind)
       PRODUCT = "-//Nimble Thistle//Season//EN"
 
@@ -41,7 +41,9 @@ module Thistle
       def days(entry) = [entry.from, entry.to + 1].map { |date| Icalendar::Values::Date.new(date.strftime("%Y%m%d")) }
 
       def hours(entry, zone)
-        [entry.from, entry.to].map { |pair| Icalendar::Values::DateTime.new(moment(pair).strftime("%Y%m%dT%H%M%S"), "tzid" => zone) }
+        [entry.from, entry.to].map do |pair|
+          Icalendar::Values::DateTime.new(moment(pair).strftime("%Y%m%dT%H%M%S"), "tzid" => zone)
+        end
       end
 
       def moment((date, hour)) = DateTime.new(date.year, date.month, date.day) + Rational(hour, 24)

@@ -26,10 +26,13 @@ module Thistle
 
       def public_bytes = media == "image/jpeg" ? self.class.without_exif(bytes) : self.class.without_text(bytes)
 
-      # A JPEG without its application segments 1 to 15 (EXIF, XMP, maker's notes) and comments; the picture is untouched.
+      # A JPEG without its application segments 1 to 15 (EXIF, XMP, maker's notes) and comments; the picture is
+      # untouched.
       def self.without_exif(bytes)
         kept = bytes.byteslice(0, 2)
-        each_segment(bytes) { |marker, from, size| kept << bytes.byteslice(from, size) unless marker.between?(0xE1, 0xEF) || marker == 0xFE }
+        each_segment(bytes) do |marker, from, size|
+          kept << bytes.byteslice(from, size) unless marker.between?(0xE1, 0xEF) || marker == 0xFE
+        end
         kept
       end
 
@@ -76,7 +79,9 @@ module Thistle
       end
 
       def check_png
-        refuse "is a broken PNG: its header cannot be read" unless bytes.byteslice(12, 4) == "IHDR" && bytes.byteslice(16, 8).to_s.bytesize == 8
+        unless bytes.byteslice(12, 4) == "IHDR" && bytes.byteslice(16, 8).to_s.bytesize == 8
+          refuse "is a broken PNG: its header cannot be read"
+        end
         refuse "is cut off: its end is missing" unless bytes.byteslice(-12, 12).to_s.include?("IEND")
       end
 

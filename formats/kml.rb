@@ -15,10 +15,11 @@ module Thistle
         name = Xml.text(mark, "name")
         properties = { "description" => Xml.text(mark, "description") }
         mark.xpath("descendant::SimpleData | descendant::Data").each { |row| properties[row["name"]] = row.text.strip }
-        shapes = mark.xpath("descendant::Point | descendant::LineString | descendant::Polygon | descendant::LinearRing[not(ancestor::Polygon)]")
-        shapes.map { |node| geometry(node) }.group_by { |g| g["type"] }.map do |type, parts|
-          Feature.new(geometry: parts.one? ? parts.first : { "type" => "Multi#{type}", "coordinates" => parts.map { |g| g["coordinates"] } },
-                      name:, properties: properties.compact)
+        shapes = mark.xpath("descendant::Point | descendant::LineString | descendant::Polygon | " \
+                            "descendant::LinearRing[not(ancestor::Polygon)]")
+        shapes.map { |node| geometry(node) }.group_by { |shape| shape["type"] }.map do |type, parts|
+          together = { "type" => "Multi#{type}", "coordinates" => parts.map { |shape| shape["coordinates"] } }
+          Feature.new(geometry: parts.one? ? parts.first : together, name:, properties: properties.compact)
         end
       end
 
@@ -26,17 +27,22 @@ module Thistle
         case node.name
         when "Point" then { "type" => "Point", "coordinates" => positions(node).first || [] }
         when "LineString", "LinearRing" then { "type" => "LineString", "coordinates" => positions(node) }
-        else { "type" => "Polygon", "coordinates" => node.xpath("outerBoundaryIs | innerBoundaryIs").map { |ring| positions(ring) } }
+        else
+          rings = node.xpath("outerBoundaryIs | innerBoundaryIs")
+          { "type" => "Polygon", "coordinates" => rings.map { |ring| positions(ring) } }
         end
       end
 
       def positions(node)
-        (Xml.text(node, ".//coordinates") || "").split.map { |triple| triple.split(",").first(2).map { |n| Core::Decimal.read(n) || n } }
+        (Xml.text(node, ".//coordinates") ||
+         "").split.map { |triple| triple.split(",").first(2).map { |n| Core::Decimal.read(n) || n } }
       end
 
-      # features: hashes of name, shape (Core::Survey::Shape) and properties, written one after the other. Answers `out`.
+      # features: hashes of name, shape (Core::Survey::Shape) and properties, written one after the other. Answers
+      # `out`.
       def write(features, out = +"", title:)
-        Xml.around(out, %(<kml xmlns="http://www.opengis.net/kml/2.2"><Document><name>#{Xml.escape(title)}</name>), "</Document></kml>") do |element|
+        Xml.around(out, %(<kml xmlns="http://www.opengis.net/kml/2.2"><Document><name>#{Xml.escape(title)}</name>),
+                   "</Document></kml>") do |element|
           features.each { |feature| element.call { |xml| placemark(xml, feature) } }
         end
       end
@@ -44,7 +50,9 @@ module Thistle
       def placemark(xml, feature)
         xml.Placemark do
           xml.name feature[:name]
-          xml.ExtendedData { feature[:properties].compact.each { |key, value| xml.Data(name: key) { xml.value value } } }
+          xml.ExtendedData do
+            feature[:properties].compact.each { |key, value| xml.Data(name: key) { xml.value value } }
+          end
           shape(xml, feature[:shape].published)
         end
       end
@@ -62,7 +70,9 @@ module Thistle
         case type
         when "Point" then xml.Point { xml.coordinates line([coordinates]) }
         when "LineString" then xml.LineString { xml.coordinates line(coordinates) }
-        else xml.Polygon { coordinates.each_with_index { |ring, n| ring(xml, ring, n.zero? ? :outerBoundaryIs : :innerBoundaryIs) } }
+        else xml.Polygon do
+          coordinates.each_with_index { |ring, n| ring(xml, ring, n.zero? ? :outerBoundaryIs : :innerBoundaryIs) }
+        end
         end
       end
 

@@ -29,7 +29,8 @@ module Thistle
         { name: @facts["name"], min: low, max: high, bounds: @facts["bounds"]&.split(",")&.map(&:to_f) }
       end
 
-      # Bytes of the tile at z, x, y counted from the north as maps ask for it (the file counts from the south); nil if none.
+      # Bytes of the tile at z, x, y counted from the north as maps ask for it (the file counts from the south); nil if
+      # none.
       def tile(zoom, column, row)
         return unless zoom.between?(0, 30)
 

@@ -21,7 +21,9 @@ module Thistle
           found << gga(fields, date) if fields[0].end_with?("GGA")
         end
         found.compact!
-        Reader.refuse("No position in it: #{broken} broken sentences, none that is whole and has a fix.") if found.empty?
+        if found.empty?
+          Reader.refuse("No position in it: #{broken} broken sentences, none that is whole and has a fix.")
+        end
         over_midnight(found)
       end
 
@@ -34,8 +36,9 @@ module Thistle
           at = Time.at(fix.time).utc
           clock = at.strftime("%H%M%S.%2N")
           lat, lon = angle(fix.lat, 2, "NS"), angle(fix.lon, 3, "EW")
+          dilution = format("%.2f", (fix.accuracy_m || 5) / GPX::METRES_A_DILUTION)
           wrap("GPRMC,#{clock},A,#{lat},#{lon},,,#{at.strftime("%d%m%y")},,,A") +
-            wrap("GPGGA,#{clock},#{lat},#{lon},1,08,#{format("%.2f", (fix.accuracy_m || 5) / GPX::METRES_A_DILUTION)},,M,,M,,")
+            wrap("GPGGA,#{clock},#{lat},#{lon},1,08,#{dilution},,M,,M,,")
         end.join
       end
 
@@ -53,7 +56,8 @@ module Thistle
         return unless lat && lon
 
         hdop = Core::Decimal.read(fields[8])
-        Core::Survey::Track::Fix.new(lon:, lat:, time: (date || Time.utc(2000)).to_f + time, accuracy_m: hdop && (hdop * GPX::METRES_A_DILUTION))
+        Core::Survey::Track::Fix.new(lon:, lat:, time: (date || Time.utc(2000)).to_f + time,
+                                     accuracy_m: hdop && (hdop * GPX::METRES_A_DILUTION))
       end
 
       def degrees(text, digits, side, negative)

@@ -8,7 +8,8 @@ module Thistle
       MAX_XML = 24 * 1024 * 1024 # a document tree takes many times its file
       MAX_FEATURES = 150_000
       MAX_PIECES = 4_000_000 # lists, cells or tags: a small file can unfold to a large one in memory
-      NAMES = { "GeoJSON" => "GeoJSON", "KML" => "KML", "GPX" => "GPX", "Archive" => "KMZ or Darwin Core archive", "Table" => "CSV" }.freeze
+      NAMES = { "GeoJSON" => "GeoJSON", "KML" => "KML", "GPX" => "GPX", "Archive" => "KMZ or Darwin Core archive",
+                "Table" => "CSV" }.freeze
 
       module_function
 
@@ -30,7 +31,9 @@ module Thistle
         return GPX if head.match?(/<(\w+:)?gpx[\s>]/)
 
         refuse "A GPS receiver's log is a walk: load it under Walk." if head.match?(/\A\$\w{5},/)
-        refuse "That is not GeoJSON, KML, KMZ, GPX, CSV or a Darwin Core archive, whatever its name says." unless Table.table?(head)
+        unless Table.table?(head)
+          refuse "That is not GeoJSON, KML, KMZ, GPX, CSV or a Darwin Core archive, whatever its name says."
+        end
         Table
       end
 

@@ -26,7 +26,8 @@ module Thistle
         headers = rows.headers.compact.map(&:strip)
         place = columns(headers)
         unless place
-          Reader.refuse("The table has no columns of latitude and longitude, and none of well-known text. It has: #{headers.first(8).join(", ")}.")
+          Reader.refuse("The table has no columns of latitude and longitude, and none of well-known text. It has: " \
+                        "#{headers.first(8).join(", ")}.")
         end
         rows.flat_map { |row| features(row, place) }
       rescue CSV::MalformedCSVError => e
@@ -41,8 +42,8 @@ module Thistle
         SEPARATORS.any? { |mark| first.include?(mark) && (second.nil? || second.include?(mark)) }
       end
 
-      # features: hashes of shape and properties, of which `keys` become columns; every shape as well-known text, its middle as
-      # latitude and longitude. Answers `out`.
+      # features: hashes of shape and properties, of which `keys` become columns; every shape as well-known text, its
+      # middle as latitude and longitude. Answers `out`.
       def write(features, out = +"", keys:)
         csv = CSV.new(out, row_sep: "\r\n")
         csv << [*keys, "latitude", "longitude", "wkt"]
@@ -55,10 +56,17 @@ module Thistle
 
       def wkt(geometry) = WRITER.generate(RGeo::GeoJSON.decode(geometry, geo_factory: Core::Survey::Meridian::FLAT))
 
+      # A point of [longitude, latitude] as texts; what is no number stays as it is, for the shape to complain of.
+      def point(texts)
+        { "type" => "Point", "coordinates" => texts.map { |text| Core::Decimal.read(text) || text } }
+      end
+
       # GeoJSON geometry of well-known text; nil when it is not. Heights only where the text says that it has them.
       def geometry(text)
         found = RGeo::GeoJSON.encode(PARSER.parse_wkt(text.to_s))
-        text.match?(/[A-Z]\s*ZM?\s*\(/i) || found.key?("geometries") ? found : found.merge("coordinates" => Feature.level(found["coordinates"]))
+        return found if text.match?(/[A-Z]\s*ZM?\s*\(/i) || found.key?("geometries")
+
+        found.merge("coordinates" => Feature.level(found["coordinates"]))
       rescue RGeo::Error::RGeoError
         nil
       end
@@ -73,17 +81,14 @@ module Thistle
 
       def features(row, place)
         properties = row.to_h.filter_map { |key, value| [key.strip, value] if key && value.to_s.strip != "" }.to_h
-        shape = place[:wkt] && properties[place[:wkt]] ? geometry(properties[place[:wkt]]) : point(properties, place)
-        name = properties.values_at("name", "Name", "code", "Code").compact.first || properties.except(*place.values).values.first
+        wkt = place[:wkt] && properties[place[:wkt]]
+        shape = wkt ? geometry(wkt) : place[:lat] && point(properties.values_at(place[:lon], place[:lat]))
+        name = properties.values_at("name", "Name", "code", "Code").compact.first ||
+               properties.except(*place.values).values.first
         Feature.each_of(shape, name:, properties: properties.except(*place.values))
       end
 
-      def point(properties, place)
-        return unless place[:lat]
-
-        { "type" => "Point", "coordinates" => properties.values_at(place[:lon], place[:lat]).map { |text| Core::Decimal.read(text) || text } }
-      end
-      private_class_method :columns, :features, :point
+      private_class_method :columns, :features
     end
   end
 end

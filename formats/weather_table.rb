@@ -4,8 +4,8 @@ require "csv"
 
 module Thistle
   module Formats
-    # A station's table as CSV (RFC 4180) in any of the usual separators and encodings: [headers, rows]. Lines of a title
-    # above the headers are passed over.
+    # A station's table as CSV (RFC 4180) in any of the usual separators and encodings: [headers, rows]. Lines of a
+    # title above the headers are passed over.
     module WeatherTable
       TITLE = 12 # lines above the headers, at most
 
@@ -22,13 +22,16 @@ module Thistle
         Reader.refuse("The table breaks off in line #{e.line_number}: a quote that does not close, or one too many.")
       end
 
-      # The headers are the first row with as many cells as the most of the first rows, and without a number in the first.
+      # The headers are the first row with as many cells as the most of the first rows, and without a number in the
+      # first.
       def named(rows)
         wide = rows.first(50).map { |row| row.compact.size }.max
         at = rows.first(TITLE).index { |row| row.compact.size >= [wide - 1, 2].max }
         Reader.refuse("It has no columns: a date and a temperature are needed at least.") unless at
         headers = rows[at].each_with_index.map { |cell, n| cell.to_s.strip.empty? ? "column #{n + 1}" : cell.strip }
-        headers = headers.each_with_index.map { |header, n| headers.first(n).include?(header) ? "#{header} #{n + 1}" : header }
+        headers = headers.each_with_index.map do |header, n|
+          headers.first(n).include?(header) ? "#{header} #{n + 1}" : header
+        end
         [headers, rows.drop(at + 1).map { |row| headers.zip(row.map { |cell| cell.to_s.strip }).to_h }]
       end
       private_class_method :named

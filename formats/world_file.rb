@@ -16,11 +16,11 @@ module Thistle
         refuse "A world file has six lines with a number each." unless numbers.size == 6 && numbers.all?
         a, d, b, e, x, y = numbers
         refuse "The world file's steps are nought: the picture would have no size." if ((a * e) - (b * d)).zero?
-        found = [[-0.5, -0.5], [width - 0.5, -0.5], [-0.5, height - 0.5]].map { |c, r| place(x + (a * c) + (b * r), y + (d * c) + (e * r), crs) }
-        refuse "These look like metres, not degrees: say which projection (an EPSG code such as EPSG:32615)." unless found.all? do |lon, lat|
-          lon.abs <= 360 && lat.abs <= 90
-        end
-        found
+        pixels = [[-0.5, -0.5], [width - 0.5, -0.5], [-0.5, height - 0.5]]
+        found = pixels.map { |c, r| place(x + (a * c) + (b * r), y + (d * c) + (e * r), crs) }
+        return found if found.all? { |lon, lat| lon.abs <= 360 && lat.abs <= 90 }
+
+        refuse "These look like metres, not degrees: say which projection (an EPSG code such as EPSG:32615)."
       rescue RGeo::Error::RGeoError
         refuse "#{crs} is not a projection known here."
       end

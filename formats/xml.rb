@@ -11,7 +11,9 @@ module Thistle
       module_function
 
       def parse(bytes, name)
-        Reader.refuse("The #{name} is larger than #{Reader::MAX_XML / 1024 / 1024} MB.") if bytes.bytesize > Reader::MAX_XML
+        if bytes.bytesize > Reader::MAX_XML
+          Reader.refuse("The #{name} is larger than #{Reader::MAX_XML / 1024 / 1024} MB.")
+        end
         Reader.check_pieces(bytes, "<", MAX_TAGS)
         if bytes.byteslice(0, 65_536).b.include?("<!DOCTYPE")
           Reader.refuse("The #{name} declares a document type, which could reach out of the file; it was not read.")
@@ -24,8 +26,8 @@ module Thistle
 
       def text(node, path) = node.at_xpath(path)&.text&.strip
 
-      # A document around elements that are built one at a time, so that a long one needs no more memory than a short one:
-      # `opening` (with its namespaces), what the block yields to its argument, `closing`.
+      # A document around elements that are built one at a time, so that a long one needs no more memory than a short
+      # one: `opening` (with its namespaces), what the block yields to its argument, `closing`.
       def around(out, opening, closing)
         out << %(<?xml version="1.0" encoding="UTF-8"?>\n) << opening << "\n"
         yield ->(&element) { out << Nokogiri::XML::Builder.new(encoding: "UTF-8", &element).doc.root.to_xml << "\n" }

@@ -8,8 +8,8 @@ module Thistle
     # is asked for. It answers what any feed answers (Core::Season::Day): daily, hourly, station.
     #
     # climate: { "mean" => °C over the year, "swing" => half the summer-winter difference, "range" => °C between
-    # night and day, "rain" => [12 monthly totals, mm], "wind" => km/h, "wet_days" => share of days with rain, or 12 of them,
-    # "south" => true below the equator }
+    # night and day, "rain" => [12 monthly totals, mm], "wind" => km/h, "wet_days" => share of days with rain, or 12 of
+    # them, "south" => true below the equator }
     class WeatherStation
       SPREAD = 4.0        # °C, day to day
       MEMORY = 6          # days over which weather hangs together
@@ -53,7 +53,8 @@ module Thistle
         half = climate["range"] / 2.0 * (rain.positive? ? 0.65 : 1.08)
         Day.new(date:, tmin: (middle - half).round(1), tmax: (middle + half).round(1), rain:,
                 wind: (climate["wind"] * Math.exp(0.35 * drift(date, 3))).round(1),
-                humidity: (62 + (rain.positive? ? 18 : 0) + (7 * drift(date, 4))).clamp(20, 100).round, standing: @standing)
+                humidity: (62 + (rain.positive? ? 18 : 0) + (7 * drift(date, 4))).clamp(20, 100).round,
+                standing: @standing)
       end
 
       def season_mean(date)

@@ -2,8 +2,8 @@
 
 module Thistle
   module Store
-    # What a record needs so that it can be corrected, taken back and brought back. A model that includes it has a column
-    # deleted_at; what follows from the record is settled in #follow.
+    # What a record needs so that it can be corrected, taken back and brought back. A model that includes it has a
+    # column deleted_at; what follows from the record is settled in #follow.
     module Amendable
       # Someone else was first.
       class Outdated < StandardError; end
@@ -17,8 +17,14 @@ module Thistle
 
       # version: the number of amendments that the person saw. Raises Outdated when there are more by now.
       def correct(version:, person:, reason:, **columns) = amend("corrected", version, person, reason, columns)
-      def take_back(version:, person:, reason:) = amend("taken_back", version, person, reason, { deleted_at: Time.now.utc })
-      def bring_back(version:, person:, reason: nil) = amend("brought_back", version, person, reason, { deleted_at: nil })
+
+      def take_back(version:, person:, reason:)
+        amend("taken_back", version, person, reason, { deleted_at: Time.now.utc })
+      end
+
+      def bring_back(version:, person:, reason: nil)
+        amend("brought_back", version, person, reason, { deleted_at: nil })
+      end
 
       private
 

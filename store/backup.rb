@@ -11,8 +11,9 @@ require "zip"
 
 module Thistle
   module Store
-    # Process: everything in one file: the database, copied by SQLite's online backup while others write, and the layers beside it. On
-    # the way back it is checked whole before anything of it is used, and what was there is kept as a copy.
+    # Process: everything in one file: the database, copied by SQLite's online backup while others write, and the layers
+    # beside it. On the way back it is checked whole before anything of it is used, and what was there is kept as a
+    # copy.
     #
     #   Backup.new(folder).write(path)    # => Contents
     #   Backup.new(folder).restore(path)  # => Contents
@@ -26,8 +27,8 @@ module Thistle
       class Refused < StandardError; end
 
       class << self
-        # A copy a day beside the data, for as many days as the setting says. Made by a process of its own, so that nobody
-        # waits; answers its id, or nil when there is nothing to do.
+        # A copy a day beside the data, for as many days as the setting says. Made by a process of its own, so that
+        # nobody waits; answers its id, or nil when there is nothing to do.
         def daily(folder = File.dirname(Database.path), now: Time.now)
           days = kept_days
           copies = File.join(folder, COPIES)
@@ -35,7 +36,8 @@ module Thistle
           path = File.join(copies, "daily-#{now.strftime("%Y-%m-%d")}.zip")
           return if days.zero? || File.exist?(path)
 
-          Process.detach(Process.spawn(RbConfig.ruby, "#{ROOT}/bin/thistle", "backup", "--data", folder, path, out: File::NULL)).pid
+          command = [RbConfig.ruby, "#{ROOT}/bin/thistle", "backup", "--data", folder, path]
+          Process.detach(Process.spawn(*command, out: File::NULL)).pid
         end
 
         def kept_days = Integer(Setting.read("keep_copies_days") || KEPT_DAYS, exception: false) || KEPT_DAYS
@@ -51,7 +53,8 @@ module Thistle
         @folder = folder
       end
 
-      # Writes one file; raises Refused when there is nothing to copy or it cannot be written. A copy that fails leaves no file.
+      # Writes one file; raises Refused when there is nothing to copy or it cannot be written. A copy that fails leaves
+      # no file.
       def write(path)
         refuse "There is no #{DATABASE} in #{@folder}." unless File.exist?(live)
         FileUtils.mkdir_p(File.dirname(path))
@@ -77,7 +80,8 @@ module Thistle
         Dir.mktmpdir("thistle", @folder) do |work|
           contents = unpack(path, work)
           check(work, contents)
-          File.exist?(live) && write(File.join(@folder, COPIES, "before-restore-#{Time.now.utc.strftime("%Y%m%dT%H%M%SZ")}.zip"))
+          File.exist?(live) && write(File.join(@folder, COPIES,
+                                               "before-restore-#{Time.now.utc.strftime("%Y%m%dT%H%M%SZ")}.zip"))
           put_back(work, contents)
           contents
         end
@@ -109,7 +113,8 @@ module Thistle
 
       def look(copy)
         db = SQLite3::Database.new(copy, readonly: true)
-        names = db.execute("SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite\\_%' ESCAPE '\\' ORDER BY name").flatten
+        names = db.execute("SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite\\_%' " \
+                           "ESCAPE '\\' ORDER BY name").flatten
         tables = names.to_h { |name| [name, db.get_first_value("SELECT COUNT(*) FROM \"#{name}\"")] }
         wanted = tables.key?("layers") ? db.execute("SELECT file FROM layers").flatten : []
         present = wanted.select { |file| File.file?(File.join(layers, file)) }
@@ -124,7 +129,8 @@ module Thistle
         Zip::OutputStream.open(path) do |zip|
           zip.put_next_entry(MANIFEST)
           zip.write(JSON.pretty_generate(contents.to_h))
-          { DATABASE => copy, **contents.files.to_h { |file, _| ["#{LAYERS}/#{file}", File.join(layers, file)] } }.each do |name, file|
+          kept = contents.files.to_h { |file, _| ["#{LAYERS}/#{file}", File.join(layers, file)] }
+          { DATABASE => copy, **kept }.each do |name, file|
             zip.put_next_entry(name)
             File.open(file, "rb") { |io| IO.copy_stream(io, zip) }
           end
@@ -138,7 +144,9 @@ module Thistle
           told = JSON.parse(zip.read(manifest))
           contents = Contents.new(made_at: told["made_at"], tables: told["tables"], files: told["files"])
           extract(zip, DATABASE, File.join(work, DATABASE))
-          contents.files.each_key { |file| extract(zip, "#{LAYERS}/#{File.basename(file)}", File.join(work, LAYERS, File.basename(file))) }
+          contents.files.each_key do |file|
+            extract(zip, "#{LAYERS}/#{File.basename(file)}", File.join(work, LAYERS, File.basename(file)))
+          end
           contents
         end
       rescue JSON::ParserError, Zip::Error
@@ -160,7 +168,9 @@ module Thistle
           refuse "The copy should hold #{rows} rows of #{table}, and holds #{found}." unless found == rows
         end
         contents.files.each do |file, sum|
-          refuse "The layer #{file} is not as it was copied." unless Digest::SHA256.file(File.join(work, LAYERS, file)).hexdigest == sum
+          unless Digest::SHA256.file(File.join(work, LAYERS, file)).hexdigest == sum
+            refuse "The layer #{file} is not as it was copied."
+          end
         end
       rescue SQLite3::Exception
         refuse "The database in the copy is broken."

@@ -15,7 +15,8 @@ module Thistle
         names = columns.map { |column| db.literal(Sequel.identifier(column)) }.join(", ")
         db.synchronize do |connection|
           marks = (["?"] * columns.size).join(", ")
-          statement = connection.prepare("INSERT INTO #{db.literal(Sequel.identifier(table))} (#{names}) VALUES (#{marks})")
+          statement = connection.prepare("INSERT INTO #{db.literal(Sequel.identifier(table))} (#{names}) VALUES " \
+                                         "(#{marks})")
           rows.each do |row|
             columns.each_with_index { |column, n| statement.bind_param(n + 1, plain(row[column])) }
             statement.step

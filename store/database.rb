@@ -49,12 +49,13 @@ module Thistle
         FAULTS = { /disk is full|no space left/i => "the disk is full. Make room, then try again.",
                    /readonly|read-only|unable to open|permission denied/i =>
                      "the data folder is read-only. Give this user the right to write there.",
-                   /is locked|is busy|connect(ion)? pool|timeout/i => "too many are writing at this moment. Try again." }.freeze
+                   /is locked|is busy|connect(ion)? pool|timeout/i => "too many are writing at this moment. " \
+                                                                      "Try again." }.freeze
 
         private
 
-        # Waiting for the file sleeps in Ruby: SQLite's own wait would hold the interpreter's lock, so that whoever has the
-        # file could not finish.
+        # Waiting for the file sleeps in Ruby: SQLite's own wait would hold the interpreter's lock, so that whoever has
+        # the file could not finish.
         def prepare(raw)
           raw.busy_handler_timeout = WAIT_MS
           PRAGMAS.each { |sql| raw.execute(sql) }

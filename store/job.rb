@@ -2,8 +2,8 @@
 
 module Thistle
   module Store
-    # Model: long work and how far it is, kept in the file: whichever process is asked can answer, and work whose process is gone
-    # is known to be lost.
+    # Model: long work and how far it is, kept in the file: whichever process is asked can answer, and work whose
+    # process is gone is known to be lost.
     class Job < Sequel::Model(:jobs)
       QUIET = 300 # seconds without a sign of life after which it is given up
       LOST = "The server stopped before it was done. What was there before is as it was; ask again."
@@ -12,13 +12,15 @@ module Thistle
 
       # Begins to keep record of work on something. Where a status says that it is being worked on, begin both in one
       # transaction, so that nobody takes it for lost.
-      def self.start(kind, subject, total: 0) = create(kind:, subject_id: subject.id, total:, pid: Process.pid, beat_at: Time.now.utc)
+      def self.start(kind, subject, total: 0)
+        create(kind:, subject_id: subject.id, total:, pid: Process.pid, beat_at: Time.now.utc)
+      end
 
       # The last one of a kind for a record.
       def self.of(kind, subject) = where(kind:, subject_id: subject.id).reverse(:id).first
 
-      # Does the work on a thread of its own. The block is given the job and tells it how far it is (#at). What goes wrong is
-      # kept, and given to `failed` as a sentence.
+      # Does the work on a thread of its own. The block is given the job and tells it how far it is (#at). What goes
+      # wrong is kept, and given to `failed` as a sentence.
       def later(failed: nil, &work)
         Thread.new do
           sleep(TURN) && beat until RUNNING.try_lock # whoever waits for a turn is not lost
@@ -36,7 +38,8 @@ module Thistle
         self
       rescue StandardError => e
         warn "#{kind} #{subject_id}: #{e.class}: #{e.message}", *e.backtrace.first(5) unless e.is_a?(Core::BadInput)
-        fail_with(e.is_a?(Core::BadInput) ? e.message : "Something went wrong on our side (#{e.class}). Nothing was changed.", failed)
+        fail_with(e.is_a?(Core::BadInput) ? e.message : "Something went wrong on our side (#{e.class}). " \
+          "Nothing was changed.", failed)
         self
       end
 

@@ -17,7 +17,8 @@ module Thistle
         attr_accessor :feed
       end
 
-      FEEDS = { "simulated" => "a simulated station", "own" => "this property's own station", "broad" => "broad values for the region" }.freeze
+      FEEDS = { "simulated" => "a simulated station", "own" => "this property's own station",
+                "broad" => "broad values for the region" }.freeze
 
       # The property's year and weather on a day.
       def site(today)
@@ -33,7 +34,8 @@ module Thistle
       def station
         return unless station_latitude
 
-        Core::Season::Station.new(name: station_name || "the station", latitude: station_latitude, longitude: station_longitude,
+        Core::Season::Station.new(name: station_name || "the station", latitude: station_latitude,
+                                  longitude: station_longitude,
                                   elevation: station_elevation_m, kind: feed.to_sym)
       end
 
@@ -74,13 +76,15 @@ module Thistle
 
       # What its patches' Facts start from.
       def kept_facts
-        @kept_facts ||= { stance:, licensed:, aquatic_label:, fire_adapted:, schools: schools_kept, book: rule_book, rates:,
+        @kept_facts ||= { stance:, licensed:, aquatic_label:, fire_adapted:, schools: schools_kept, book: rule_book,
+                          rates:,
                           labels: label_limits }.freeze
       end
 
       # Flat, settled ground of this property with a plant on it, where nothing more is said.
       def facts(plant, date, **more)
-        Core::Decide::Facts.new(**kept_facts, plant:, date:, settled: true, slope: "flat", belongs: plant.belongs(region), **more)
+        Core::Decide::Facts.new(**kept_facts, plant:, date:, settled: true, slope: "flat",
+                                              belongs: plant.belongs(region), **more)
       end
 
       # What an hour and a litre cost here; planning values where nothing was entered.
@@ -88,7 +92,8 @@ module Thistle
 
       def kept_rates
         plain = Core::Decide::Effort::RATES
-        plain.with(hour: hour_cost || plain.hour, litre: litre_cost || plain.litre, currency: currency || plain.currency)
+        plain.with(hour: hour_cost || plain.hour, litre: litre_cost || plain.litre,
+                   currency: currency || plain.currency)
       end
       private :kept_rates
 
@@ -114,7 +119,8 @@ module Thistle
 
       # Plants of its live patches, by name.
       def plants
-        keys = patches_dataset.live.exclude(plant_key: nil).exclude(state: "closed").unordered.distinct.select_map(:plant_key)
+        keys = patches_dataset.live.exclude(plant_key: nil).exclude(state: "closed")
+                              .unordered.distinct.select_map(:plant_key)
         keys.map { |key| Core::Knowledge.shipped.plant(key) }.sort_by(&:name)
       end
 
@@ -144,8 +150,8 @@ module Thistle
 
       def next_code = next_codes(1).first
 
-      # So many free patch codes, none of `besides`. Call it inside the transaction that uses them, so that nobody else gets
-      # the same.
+      # So many free patch codes, none of `besides`. Call it inside the transaction that uses them, so that nobody else
+      # gets the same.
       def next_codes(count, besides: [])
         first = this.get(:last_number) + 1
         codes = numbered(first, count)

@@ -14,7 +14,8 @@ module Thistle
 
       # Sets it unless it has that value already. Of several who ask at once, one is told that it did.
       def self.claim(key, value)
-        dataset.insert_conflict(target: :key, update: { value: }, update_where: Sequel[:settings][:value] !~ value).returning(:key)
+        other = Sequel[:settings][:value] !~ value
+        dataset.insert_conflict(target: :key, update: { value: }, update_where: other).returning(:key)
                .insert(key:, value:).any?
       end
 

@@ -10,12 +10,14 @@ module Thistle
   module Web
     # The application: what every page shares. Each room's addresses are in its own folder, its pages in views/.
     class App < Sinatra::Base
-      POLICY = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; font-src 'self'; " \
+      POLICY = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; " \
+               "font-src 'self'; " \
                "connect-src 'self'; form-action 'self'; frame-ancestors 'none'; base-uri 'none'"
 
       # What is worth packing on its way; pictures and archives are packed already.
-      PACKED = %w[text/html text/css text/plain text/csv text/calendar text/javascript application/javascript application/json application/geo+json
-                  application/gpx+xml application/vnd.google-earth.kml+xml image/svg+xml].freeze
+      PACKED = %w[text/html text/css text/plain text/csv text/calendar text/javascript application/javascript
+                  application/json application/geo+json application/gpx+xml application/vnd.google-earth.kml+xml
+                  image/svg+xml].freeze
 
       set :root, ROOT
       set :views, "#{ROOT}/web/views"
@@ -32,10 +34,12 @@ module Thistle
       use Rack::Deflater, include: PACKED, sync: false
       use Statics
       set :sessions, key: "thistle", same_site: :strict, httponly: true, path: "/"
-      set :protection, except: %i[remote_token session_hijacking], use: %i[authenticity_token], frame_options: :deny, reaction: :deny
+      set :protection, except: %i[remote_token session_hijacking], use: %i[authenticity_token], frame_options: :deny,
+                       reaction: :deny
 
       helpers AtHand, Page, Words, Marks
-      register Today::Routes, Identify::Routes, Survey::Routes, Season::Routes, Decide::Routes, Mix::Routes, Work::Routes,
+      register Today::Routes, Identify::Routes, Survey::Routes, Season::Routes, Decide::Routes, Mix::Routes,
+               Work::Routes,
                Recheck::Routes, Replant::Routes, Records::Routes
 
       before do
@@ -53,7 +57,8 @@ module Thistle
       end
 
       # The file itself: said in words, and tried again with the next request.
-      error Sequel::DatabaseError, SQLite3::Exception, Sequel::PoolTimeout, Errno::ENOSPC, Errno::EROFS, Errno::EACCES do
+      error Sequel::DatabaseError, SQLite3::Exception, Sequel::PoolTimeout, Errno::ENOSPC, Errno::EROFS,
+            Errno::EACCES do
         fault = env["sinatra.error"]
         known = Store::Database.fault?(fault)
         warn "#{fault.class}: #{fault.message}", *fault.backtrace.first(5) unless known

@@ -2,7 +2,8 @@
 
 module Thistle
   module Web
-    # What a request is about: the day, the property at hand, the record that its address names (404 where there is none).
+    # What a request is about: the day, the property at hand, the record that its address names (404 where there is
+    # none).
     module AtHand
       def knowledge = Core::Knowledge.shipped
       def today = @today ||= Store::Setting.today

@@ -39,8 +39,8 @@ module Thistle
         end
       end
 
-      # Kept beside the data, readable by its owner alone, so that a restart does not log anyone out. One that is too short to
-      # be a secret is made anew.
+      # Kept beside the data, readable by its owner alone, so that a restart does not log anyone out. One that is too
+      # short to be a secret is made anew.
       def secret(folder)
         path = File.join(folder, "session.key")
         known = File.exist?(path) ? File.read(path).strip : ""

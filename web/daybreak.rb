@@ -2,14 +2,15 @@
 
 module Thistle
   module Web
-    # What is done at start and when the day turns, by whichever process is first: visits that wait for the weather follow
-    # it, work that was cut off is said to be, a copy of the file is put aside.
+    # What is done at start and when the day turns, by whichever process is first: visits that wait for the weather
+    # follow it, work that was cut off is said to be, a copy of the file is put aside.
     module Daybreak
       EVERY = 60 # seconds between looks at the calendar
 
       module_function
 
-      # At start, before anyone is served: work that was cut off is said to be, and what waits for the weather follows it.
+      # At start, before anyone is served: work that was cut off is said to be, and what waits for the weather follows
+      # it.
       def at_start
         recover(all: true)
         Store::Setting.write("daybreak", Store::Setting.today.iso8601)

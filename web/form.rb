@@ -13,7 +13,9 @@ module Thistle
         option :seen_on, default: -> {}
 
         register_macro(:clock) do
-          key.failure("is not a clock of the tz database, such as America/Chicago") if value && !Core::Season::Clock.known?(value)
+          if value && !Core::Season::Clock.known?(value)
+            key.failure("is not a clock of the tz database, such as America/Chicago")
+          end
         end
 
         register_macro(:both_or_neither) do
@@ -39,7 +41,8 @@ module Thistle
 
       def initialize(params, units:, today:, **context)
         @units = units
-        @raw = params.to_h.transform_keys(&:to_s).select { |_, v| v.is_a?(String) }.transform_values { |v| v.strip.scrub }
+        @raw = params.to_h.transform_keys(&:to_s).select { |_, v| v.is_a?(String) }
+                     .transform_values { |v| v.strip.scrub }
         result = self.class::Fields.new(today:, **context).call(@raw.reject { |_, v| v.empty? })
         @values = result.to_h
         @errors = result.errors.to_h.transform_values(&:first)

@@ -6,7 +6,8 @@ module Thistle
     module Marks
       # What a patch's mark is drawn of, for files that stand alone.
       def self.drawing(state)
-        @drawings ||= File.read("#{ROOT}/web/assets/img/marks.svg").scan(%r{<symbol id="(\w+)"[^>]*>(.*?)</symbol>}m).to_h
+        @drawings ||= File.read("#{ROOT}/web/assets/img/marks.svg")
+                          .scan(%r{<symbol id="(\w+)"[^>]*>(.*?)</symbol>}m).to_h
         @drawings.fetch(state)
       end
 
@@ -15,13 +16,21 @@ module Thistle
         %(<svg class="icon" #{said}><use href="#{static("/img/icons.svg")}##{name}"></use></svg>)
       end
 
-      def mark(state) = %(<svg class="mark" aria-hidden="true"><use href="#{static("/img/marks.svg")}##{state}"></use></svg>)
-      def glyph(character, state) = %(<svg class="glyph" aria-hidden="true"><use href="/img/glyphs.svg##{character}-#{state}"></use></svg>)
+      def mark(state)
+        %(<svg class="mark" aria-hidden="true"><use href="#{static("/img/marks.svg")}##{state}"></use></svg>)
+      end
+
+      def glyph(character, state)
+        %(<svg class="glyph" aria-hidden="true"><use href="/img/glyphs.svg##{character}-#{state}"></use></svg>)
+      end
+
       def state_tag(state) = %(<span class="state #{Words::STATE_HUES.fetch(state)}">#{mark(state)}#{h state}</span>)
 
       # A bar from 0 to 1, drawn: the number always stands beside it.
       def bar(share, hue)
-        %(<svg class="bar #{hue}" viewBox="0 0 100 6" preserveAspectRatio="none" aria-hidden="true"><rect width="100" height="6" class="bar-rest"/><rect width="#{(share * 100).round(1)}" height="6" class="bar-part"/></svg>)
+        parts = { "bar-rest" => 100, "bar-part" => (share * 100).round(1) }
+        rects = parts.map { |part, width| %(<rect width="#{width}" height="6" class="#{part}"/>) }
+        %(<svg class="bar #{hue}" viewBox="0 0 100 6" preserveAspectRatio="none" aria-hidden="true">#{rects.join}</svg>)
       end
     end
   end

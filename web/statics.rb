@@ -5,8 +5,8 @@ require "rack/static"
 
 module Thistle
   module Web
-    # Styles, scripts, fonts and pictures of the interface. A page names each with the fingerprint of what it holds, so that a
-    # browser may keep it for a year and still sees a new one at once.
+    # Styles, scripts, fonts and pictures of the interface. A page names each with the fingerprint of what it holds, so
+    # that a browser may keep it for a year and still sees a new one at once.
     class Statics
       FOLDERS = %w[/css /js /vendor /img /fonts].freeze
       YEAR = 31_536_000
@@ -31,7 +31,9 @@ module Thistle
         return @app.call(env) unless FOLDERS.any? { |folder| env["PATH_INFO"].start_with?(folder) }
 
         status, headers, body = @files.call(env)
-        headers["cache-control"] = "public, max-age=#{YEAR}, immutable" if status == 200 && env["QUERY_STRING"].to_s.start_with?("v=")
+        if status == 200 && env["QUERY_STRING"].to_s.start_with?("v=")
+          headers["cache-control"] = "public, max-age=#{YEAR}, immutable"
+        end
         [status, headers, body]
       end
     end

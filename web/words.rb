@@ -11,12 +11,15 @@ module Thistle
                  "regrowing" => "regrowing", "quiet" => "quiet", "closed" => "closed" }.freeze
       STATE_HUES = { "reported" => "stone", "standing" => "clay", "hit" => "ochre", "regrowing" => "clay",
                      "quiet" => "moss", "closed" => "moss" }.freeze
-      SIZES = { "seedling" => "seedling", "pencil" => "pencil", "thumb" => "thumb", "wrist" => "wrist", "wider" => "wider" }.freeze
+      SIZES = { "seedling" => "seedling", "pencil" => "pencil", "thumb" => "thumb", "wrist" => "wrist",
+                "wider" => "wider" }.freeze
 
       # Where one looks, in the order of effort.
-      GROUPS = { "afar" => "From where you stand", "leaf" => "Leaf", "stem" => "Stem and bark", "grass" => "Grass parts", "flower" => "Flower",
+      GROUPS = { "afar" => "From where you stand", "leaf" => "Leaf", "stem" => "Stem and bark",
+                 "grass" => "Grass parts", "flower" => "Flower",
                  "fruit" => "Fruit and seed", "water" => "In the water", "root" => "Under the ground" }.freeze
-      TOUCHES = { "feel" => "touching", "crush" => "crushing", "break" => "breaking", "cut" => "cutting", "dig" => "digging" }.freeze
+      TOUCHES = { "feel" => "touching", "crush" => "crushing", "break" => "breaking", "cut" => "cutting",
+                  "dig" => "digging" }.freeze
       # "crushing or breaking": what the withheld characters would have meant.
       def touches(characters) = TOUCHES.slice(*characters.map(&:touch)).values.join(" or ")
 
@@ -39,27 +42,30 @@ module Thistle
 
       def ago(date, today)
         days = (today - date).to_i
-        days.between?(2, 6) ? "on #{date.strftime("%A")}" : { 0 => "today", 1 => "yesterday" }[days] || "on #{day(date)}"
+        return "on #{date.strftime("%A")}" if days.between?(2, 6)
+
+        { 0 => "today", 1 => "yesterday" }.fetch(days) { "on #{day(date)}" }
       end
 
       def count(number, one, many = "#{one}s") = "#{number} #{number == 1 ? one : many}"
 
       def hours(value)
-        value && (if value < 0.25
-                    "under ¼"
-                  else
-                    value.round(value < 10 ? 1 : 0).to_s.delete_suffix(".0")
-                  end)
+        return value && "under ¼" if value.nil? || value < 0.25
+
+        value.round(value < 10 ? 1 : 0).to_s.delete_suffix(".0")
       end
 
       def percent(share) = share >= 0.995 ? "> 99 %" : "#{(share * 100).round} %"
 
       # What a fact rests on, as a small mark of its own shape; the words on hover and tap, and for screen readers.
-      def standing(key) = Core::Knowledge.shipped.source(key).then { |source| standing_mark(source.mark, source.label, source.title) }
+      def standing(key)
+        Core::Knowledge.shipped.source(key).then { |source| standing_mark(source.mark, source.label, source.title) }
+      end
 
       # The marks with their words, once a page.
       def legend
-        Core::Knowledge.shipped.sources.values.uniq(&:mark).map { |source| "#{standing_mark(source.mark, nil, source.label)} #{h source.label}" }
+        Core::Knowledge.shipped.sources.values.uniq(&:mark)
+                       .map { |source| "#{standing_mark(source.mark, nil, source.label)} #{h source.label}" }
       end
 
       def standing_mark(kind, words, title)

@@ -32,8 +32,10 @@ module Thistle
         def verdict(removal)
           reasons = docket(removal).reasons(facts.date)
           kind, finish = settle(removal, reasons)
-          Verdict.new(removal:, kind:, until: finish, reasons: dated(removal, reasons, kind), kill: removal.kill(facts.plant),
-                      effort: Effort.new(removal, facts, soil: situation.soil), plant_note: removal.told(facts.plant)&.fetch("text"),
+          Verdict.new(removal:, kind:, until: finish, reasons: dated(removal, reasons, kind),
+                      kill: removal.kill(facts.plant),
+                      effort: Effort.new(removal, facts, soil: situation.soil),
+                      plant_note: removal.told(facts.plant)&.fetch("text"),
                       closes: kind == :go ? closing(removal) : nil, named: removal.told?(facts.plant),
                       again: kind == :go && holds?(removal) ? @outlook.grown_back(facts.date) : nil)
         end
@@ -41,8 +43,12 @@ module Thistle
         # The days of the season-year on which a method is right, by the same rules: [Windows::Window].
         def windows(removal) = (@windows ||= Windows.new(facts, site)).of(removal)
 
-        # The best that takes plants out, or frees or stops seed where nothing does: the first go, else the soonest wait, else nil.
-        def best = verdicts.find { |v| v.removal.removes? && v.possible? } || verdicts.find { |v| v.possible? && !v.removal.is?(:reporting) }
+        # The best that takes plants out, or frees or stops seed where nothing does: the first go, else the soonest
+        # wait, else nil.
+        def best
+          verdicts.find { |v| v.removal.removes? && v.possible? } ||
+            verdicts.find { |v| v.possible? && !v.removal.is?(:reporting) }
+        end
 
         # Methods that the plant's file names, then those that suit its habit, root and stem; reporting is always among
         # them, and marking where the name is not settled.
@@ -57,8 +63,8 @@ module Thistle
         # Those that the plant's own file names.
         def named = facts.plant.removals.keys.map { |key| @knowledge.removal(key) }
 
-        # [Removal, hours] of the best, where hands take longer for one pass than a season has; nil where they do not, or the
-        # amount is not known.
+        # [Removal, hours] of the best, where hands take longer for one pass than a season has; nil where they do not,
+        # or the amount is not known.
         def beyond_hands
           verdict = best or return
           hours = verdict.hours
@@ -99,7 +105,8 @@ module Thistle
 
         # The windows of this season-year and of the next.
         def usual_years
-          @usual_years ||= [facts, facts.with(date: site.year(facts.date).finish + 1, stage: nil, soil: nil)].map { |from| Windows.new(from, site) }
+          next_year = facts.with(date: site.year(facts.date).finish + 1, stage: nil, soil: nil)
+          @usual_years ||= [facts, next_year].map { |from| Windows.new(from, site) }
         end
 
         # A wait says until when, where waiting is the answer; beside a no it would end nothing.
@@ -124,7 +131,8 @@ module Thistle
         def holds?(removal) = facts.holding? && removal.holds?(facts.plant)
 
         def order(verdict)
-          [ORDER.fetch(verdict.kind), holds?(verdict.removal) ? 0 : 1, verdict.removal.removes? ? 0 : 1, verdict.named ? 0 : 1,
+          [ORDER.fetch(verdict.kind), holds?(verdict.removal) ? 0 : 1, verdict.removal.removes? ? 0 : 1,
+           verdict.named ? 0 : 1,
            verdict.until || facts.date,
            verdict.cost_to_quiet || Float::INFINITY, -verdict.kill["likely"]]
         end

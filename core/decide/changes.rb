@@ -12,16 +12,22 @@ module Thistle
         Change = Value.define(:changed, :words, :date)
         # What a person could change, in the words of the page; the value, or what works it out from the method.
         CHANGEABLE = {
-          licensed: [true, "a licensed person on site"], aquatic_label: [true, "a product labelled for aquatic use with its permit"],
-          natives_near: [false, "no desirable plant in reach"], settled: [true, "the name settled"], reported: [true, "a report made"],
-          burn_permit: [true, "a permit and a trained burn crew"], fire_adapted: [true, "ground whose vegetation has always burned"],
+          licensed: [true, "a licensed person on site"],
+          aquatic_label: [true, "a product labelled for aquatic use with its permit"],
+          natives_near: [false, "no desirable plant in reach"], settled: [true, "the name settled"],
+          reported: [true, "a report made"],
+          burn_permit: [true, "a permit and a trained burn crew"],
+          fire_adapted: [true, "ground whose vegetation has always burned"],
           full_cover: [true, "full cover and training against the sap"],
-          clean_site: [true, "ground that was surely never sprayed"], new_planting: [false, "no young planting among it"],
+          clean_site: [true, "ground that was surely never sprayed"],
+          new_planting: [false, "no young planting among it"],
           few: [true, "one or a few plants"],
-          purpose: [:hold, "holding it down for a season as all that is asked"], aim: [nil, "the ground for something else"],
+          purpose: [:hold, "holding it down for a season as all that is asked"],
+          aim: [nil, "the ground for something else"],
           tools: [nil, "the tools"], crew: [nil, "more hands"]
         }.freeze
         MOST, TRIED = 3, 24 # changes shown for one method, and sets of changes that are tried, the smallest first
+        SIZES = { "seedling" => "seedlings", "wider" => "stems wider than a wrist" }.freeze
         THINNED = 40.0 # percent of cover that a permitted treatment leaves (memory)
 
         def initialize(bench)
@@ -42,7 +48,8 @@ module Thistle
 
         # Sets of facts that silence every no at once, the smallest first; empty when one of them nobody can change.
         def sets(verdict)
-          remedies = verdict.reasons.select { |reason| reason.kind == :no }.map { |reason| remedies(verdict.removal, reason) }
+          remedies = verdict.reasons.select { |reason| reason.kind == :no }
+                            .map { |reason| remedies(verdict.removal, reason) }
           return [] if remedies.empty? || remedies.any?(&:empty?)
 
           remedies.first.product(*remedies.drop(1)).filter_map { |picks| merge(picks) }.uniq.sort_by(&:size)
@@ -86,7 +93,9 @@ module Thistle
 
         def other_schools
           mine = @facts.schools || School.defaults
-          asked = Knowledge.shipped.schools.values.select { |school| school.key != "herbicide" && school.about?(@facts.plant) }
+          asked = Knowledge.shipped.schools.values.select do |school|
+            school.key != "herbicide" && school.about?(@facts.plant)
+          end
           asked.flat_map do |school|
             question = school.key.to_sym
             (school.options.keys - [mine.fetch(question)]).map { |option| { schools: mine.merge(question => option) } }
@@ -106,12 +115,16 @@ module Thistle
         def change(removal, changed)
           again = Bench.new(@facts.with(**changed), @site)
           date = again.opens(removal) or return
-          Change.new(changed:, words: changed.map { |fact, value| words(fact, value) }, date: date == @facts.date ? nil : date)
+          Change.new(changed:, words: changed.map { |fact, value| words(fact, value) },
+                     date: date == @facts.date ? nil : date)
         end
 
-        # Without those that hold another way and more; sizes and schools are told apart, of the rest the soonest is enough.
+        # Without those that hold another way and more; sizes and schools are told apart, of the rest the soonest is
+        # enough.
         def smallest(found)
-          least = found.reject { |one| found.any? { |other| other.changed.size < one.changed.size && other.changed <= one.changed } }
+          least = found.reject do |one|
+            found.any? { |other| other.changed.size < one.changed.size && other.changed <= one.changed }
+          end
           least.group_by { |one| one.changed.keys }.flat_map do |keys, alike|
             keys.intersect?(%i[size schools]) ? alike.uniq(&:words) : alike.min_by(1) { |one| one.date || @facts.date }
           end
@@ -120,7 +133,7 @@ module Thistle
         def words(fact, value)
           case fact
           when :soil then "#{value} soil"
-          when :size then "#{{ "seedling" => "seedlings", "wider" => "stems wider than a wrist" }.fetch(value, "#{value} stems")} only"
+          when :size then "#{SIZES.fetch(value, "#{value} stems")} only"
           when :stance then value == "stem" ? "stem herbicide allowed here" : "any labelled use allowed here"
           when :schools then school_words(value)
           when :tools then "the tools for it"

@@ -41,14 +41,18 @@ module Thistle
 
         # Seed is bagged and trees are freed before anything else.
         def first_of_all
-          early = @bench.verdicts.select { |verdict| verdict.go? && verdict.removal.is?(:seed_stop, :freeing) && !verdict.removal.is?(:harvest) }
-          early.sort_by { |verdict| verdict.removal.is?(:seed_stop) ? 0 : 1 }.map { |verdict| Step.new(size: nil, stems: bearing, verdict:) }
+          early = @bench.verdicts.select do |verdict|
+            verdict.go? && verdict.removal.is?(:seed_stop, :freeing) && !verdict.removal.is?(:harvest)
+          end
+          early.sort_by { |verdict| verdict.removal.is?(:seed_stop) ? 0 : 1 }
+               .map { |verdict| Step.new(size: nil, stems: bearing, verdict:) }
         end
 
         def by_size
           @by_size ||= Removal::SIZES.filter_map do |size|
             stems = @facts.sizes[size].to_i
-            best = stems.positive? && Bench.new(@facts.with(size:, stems:, sizes: nil, area_m2: share(stems)), @bench.site).best
+            best = stems.positive? &&
+                   Bench.new(@facts.with(size:, stems:, sizes: nil, area_m2: share(stems)), @bench.site).best
             Step.new(size:, stems:, verdict: best) if best
           end.sort_by.with_index { |step, n| [step.verdict.go? ? 0 : 1, step.verdict.until || @facts.date, n] }
         end

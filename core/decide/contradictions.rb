@@ -10,7 +10,8 @@ module Thistle
         WARM = 12.0 # °C at which ground is not frozen
 
         # In cm at the base, what each size is up to (memory; a wrist is about 8 cm by common practice).
-        UP_TO_CM = { "seedling" => 0.5, "pencil" => 1.2, "thumb" => 3.0, "wrist" => 10.0, "wider" => Float::INFINITY }.freeze
+        UP_TO_CM = { "seedling" => 0.5, "pencil" => 1.2, "thumb" => 3.0, "wrist" => 10.0,
+                     "wider" => Float::INFINITY }.freeze
 
         # The size class of a stem measured in cm.
         def self.size_of(diameter) = UP_TO_CM.find { |_, most| diameter <= most }.first
@@ -28,7 +29,8 @@ module Thistle
           return unless @diameter && @chosen && self.class.size_of(@diameter) != @chosen
 
           measured = self.class.size_of(@diameter).then { |size| size == "wider" ? "wider than a wrist" : "a #{size}" }
-          clash(:size, "A stem {depth:#{@diameter}} wide is no #{@chosen}: it is #{measured}. The wider of the two is taken.")
+          clash(:size, "A stem {depth:#{@diameter}} wide is no #{@chosen}: it is #{measured}. " \
+                       "The wider of the two is taken.")
         end
 
         def seed
@@ -63,7 +65,12 @@ module Thistle
         end
 
         def nobody = (clash(:crew, "With nobody here nothing can be done; the shelves show why.") if @facts.crew&.zero?)
-        def tools = (clash(:tools, "With no tools at hand only looking and reporting are left.") if @facts.tools && @facts.tools.empty?)
+
+        def tools
+          (clash(:tools, "With no tools at hand only looking and reporting are left.") if @facts.tools &&
+           @facts.tools.empty?)
+        end
+
         def clash(field, text) = Clash.new(fields: [field], text:)
       end
     end

@@ -3,12 +3,13 @@
 module Thistle
   module Core
     module Decide
-      # A chosen method as a course over years: seed first, the knock-down in its window, what goes where, the returns, the
-      # passes of later years, what goes back, and the look that ends it. Dates come from the season room.
+      # A chosen method as a course over years: seed first, the knock-down in its window, what goes where, the returns,
+      # the passes of later years, what goes back, and the look that ends it. Dates come from the season room.
       #
       #   Course.new(bench, removal).steps  # => [Step], soonest first
       class Course
-        # kind: :seed, :mark, :treat, :disposal, :check, :replant or :close. on..to: the days for it; removal: a method, or nil.
+        # kind: :seed, :mark, :treat, :disposal, :check, :replant or :close. on..to: the days for it; removal: a method,
+        # or nil.
         Step = Value.define(:kind, :on, :to, :text, :source, :removal)
         YEARS = 12 # as far as a course is written out
         CLEAN = 2 # clean yearly looks before it is closed (common practice)
@@ -33,7 +34,8 @@ module Thistle
 
         KINDS = %i[seed mark treat disposal check replant close].freeze
 
-        # Crew hours until it is quiet, as planned; nil where there is no end in sight. Those of one pass are another figure.
+        # Crew hours until it is quiet, as planned; nil where there is no end in sight. Those of one pass are another
+        # figure.
         def hours = @verdict.hours_to_quiet
         def pass_hours = @verdict.hours
         def years = @verdict.years_to_quiet
@@ -54,14 +56,16 @@ module Thistle
         # What is marked now and done in season, where that school is kept.
         def standing
           stub = @knowledge.removal("tall_marker_cut")
-          return [] unless begins > @facts.date && @removal.is?(:felling) && @facts.school(:cut_when) == "tall_stub" && @bench.kind(stub) == :go
+          return [] unless begins > @facts.date && @removal.is?(:felling) && @facts.school(:cut_when) == "tall_stub" &&
+                           @bench.kind(stub) == :go
 
           [step(:mark, @facts.date, stub.text, stub.source, removal: stub)]
         end
 
         def knock_down
           window = @bench.windows(@removal).find { |span| begins.between?(span.from, span.to) }
-          step(:treat, begins, "#{@removal.name}: #{@removal.text}", @removal.source, to: window&.to || @verdict.closes, removal: @removal)
+          step(:treat, begins, "#{@removal.name}: #{@removal.text}", @removal.source,
+               to: window&.to || @verdict.closes, removal: @removal)
         end
 
         def disposal
@@ -73,7 +77,8 @@ module Thistle
         end
 
         def returns
-          @returns ||= Recheck::Returns.new(plant: @plant, removal: @removal, done_on: begins, site: @site).visits.map do |visit|
+          @returns ||= Recheck::Returns.new(plant: @plant, removal: @removal, done_on: begins, site: @site)
+                                       .visits.map do |visit|
             step(visit.kind == "treat" ? :treat : :check, visit.due_on, visit.text, visit.source)
           end
         end
@@ -84,7 +89,8 @@ module Thistle
 
           (1...[@verdict.effort.passes, YEARS].min).filter_map do |year|
             on = next_open(begins >> (12 * year)) or next
-            step(:treat, on, "Pass #{year + 1} of #{@verdict.effort.passes}: #{@removal.name.downcase} what came back", @removal.source,
+            step(:treat, on, "Pass #{year + 1} of #{@verdict.effort.passes}: #{@removal.name.downcase} what came back",
+                 @removal.source,
                  removal: @removal)
           end
         end
@@ -105,9 +111,13 @@ module Thistle
           opened = begins >> (12 * [(years || 1) - 1, 0].max.clamp(0, 2))
           season = Replant::Sowing.new(@site).windows("dormant").first
           from = season ? later(season.from, opened) : opened
-          job = @plant.jobs.any? ? " that take over its work here: #{@plant.jobs.map { |name| name.tr("_", " ") }.join(", ")}" : ""
-          [step(:replant, from, "Put something back: natives of this site#{job}. Opened ground fills with the next weed.", "common_practice",
-                to: season && (from + (season.to - season.from).to_i))]
+          text = "Put something back: natives of this site#{jobs}. Opened ground fills with the next weed."
+          [step(:replant, from, text, "common_practice", to: season && (from + (season.to - season.from).to_i))]
+        end
+
+        def jobs
+          named = @plant.jobs.map { |name| name.tr("_", " ") }.join(", ")
+          " that take over its work here: #{named}" if @plant.jobs.any?
         end
 
         def later(date, from)
@@ -123,7 +133,10 @@ module Thistle
         end
 
         def stage(date) = Outlook.new(@facts, @site).on(date).stage
-        def step(kind, on, text, source, to: nil, removal: nil) = Step.new(kind:, on:, to: to && [to, on].max, text:, source:, removal:)
+
+        def step(kind, on, text, source, to: nil, removal: nil)
+          Step.new(kind:, on:, to: to && [to, on].max, text:, source:, removal:)
+        end
       end
     end
   end

@@ -5,7 +5,8 @@ module Thistle
     module Decide
       # Planning values for one method on one patch: crew hours, mix, money, passes and years until it is quiet.
       class Effort
-        # What an hour of crew and a litre of ready mix cost, in the property's own money (memory until someone enters them).
+        # What an hour of crew and a litre of ready mix cost, in the property's own money (memory until someone enters
+        # them).
         Rates = Value.define(:hour, :litre, :currency)
         RATES = Rates.new(hour: 25.0, litre: 4.0, currency: "$")
 
@@ -34,7 +35,8 @@ module Thistle
         # {low, likely, high} person-hours for one pass, or nil.
         def hours_range
           likely = hours or return
-          { "low" => likely * @removal.effort_range["low"], "likely" => likely, "high" => likely * @removal.effort_range["high"] }
+          { "low" => likely * @removal.effort_range["low"], "likely" => likely,
+            "high" => likely * @removal.effort_range["high"] }
         end
 
         # Plants counted, else as many as stems were, else from the area at a planning density: what the hours follow.
@@ -57,7 +59,9 @@ module Thistle
           form = @facts.plant.form
           words = []
           words << "#{PLANTS_PER_M2.fetch(form, 0.5)} plants a m²" unless @facts.plants || @facts.stems
-          words << "#{STEMS_PER_PLANT[form].to_i} stems a plant" if STEMS_PER_PLANT.key?(form) && @facts.stems.nil? && dosed?
+          if STEMS_PER_PLANT.key?(form) && @facts.stems.nil? && dosed?
+            words << "#{STEMS_PER_PLANT[form].to_i} stems a plant"
+          end
           words
         end
 
@@ -83,7 +87,9 @@ module Thistle
         end
 
         # Years of passes, and no sooner than the seed bank is spent, or dropped by stirring; nil: never.
-        def years_to_quiet = passes && [passes, flushed? ? STIRRED_YEARS : bank, @facts.plant.fragment_years&.fetch("likely").to_i].max
+        def years_to_quiet
+          passes && [passes, flushed? ? STIRRED_YEARS : bank, @facts.plant.fragment_years&.fetch("likely").to_i].max
+        end
 
         # Of a first pass, what all years together take: less each year as less is left, but never less than the search.
         def burden

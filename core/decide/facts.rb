@@ -8,19 +8,20 @@ module Thistle
       # sizes: stems counted by size, {size => number}; nil where they were not.
       # labels: what products' labels say of weather, {kind of work => {limit => value}} (Season::Limits#under).
       # zones: the ground it touches or stands too near to, [Survey::Nearby]; nil where none is mapped.
-      # schools: {question => option} (School); book: the RuleBook that counts here; tools: keys of kit.yml, nil for all;
-      # crew: people at hand; footing: "soil", "rock" or "paving" under the roots, nil for soil; new_planting: young plantings?
-      # burn_permit: a permit and a trained crew; fire_adapted: has the vegetation here always burned?
+      # schools: {question => option} (School); book: the RuleBook that counts here; tools: keys of kit.yml, nil for
+      # all; crew: people at hand; footing: "soil", "rock" or "paving" under the roots, nil for soil; new_planting:
+      # young plantings? burn_permit: a permit and a trained crew; fire_adapted: has the vegetation here always burned?
       # full_cover: full cover and training against sap; clean_site: never sprayed.
-      # aim: what the ground is for (knowledge/aims.yml), nil where nobody said; purpose: :kill or :hold, nil for the aim's own.
-      # few: do at most FEW plants stand here? nil where nobody counted.
+      # aim: what the ground is for (knowledge/aims.yml), nil where nobody said; purpose: :kill or :hold, nil for the
+      # aim's own. few: do at most FEW plants stand here? nil where nobody counted.
       # belongs: what the plant is in this region (Plant#belongs), nil for what its file's status says.
       # rates: what an hour and a litre cost here (Effort::Rates); nil for planning values.
       # Soil and stage are nil unless pinned; then they hold for `date` and the calendar goes on from them.
       Facts = Value.define(:plant, :settled, :date, :size, :sizes, :stage, :soil, :stance, :licensed, :aquatic_label,
                            :water_m, :slope, :natives_near, :cover, :freed_on, :plants, :stems, :area_m2, :new_here,
                            :reported, :zones, :labels, :schools, :book, :tools, :crew, :footing, :new_planting,
-                           :burn_permit, :fire_adapted, :full_cover, :clean_site, :rates, :aim, :purpose, :few, :belongs)
+                           :burn_permit, :fire_adapted, :full_cover, :clean_site, :rates, :aim, :purpose, :few,
+                           :belongs)
 
       # What follows from the facts alone, and the words for them.
       class Facts
@@ -41,9 +42,13 @@ module Thistle
 
         # Is the plant to be held down, not killed: as someone says, else as the ground's aim asks?
         def holding? = self.class.holding?(purpose, aim)
-        def self.holding?(purpose, aim) = purpose ? purpose == :hold : !aim.nil? && Knowledge.shipped.aims.fetch(aim).holds?
 
-        # At most FEW of them? By the plants, else by the stems, which are as many or more; nil where neither was counted.
+        def self.holding?(purpose, aim)
+          purpose ? purpose == :hold : !aim.nil? && Knowledge.shipped.aims.fetch(aim).holds?
+        end
+
+        # At most FEW of them? By the plants, else by the stems, which are as many or more; nil where neither was
+        # counted.
         def self.few?(plants, stems) = (plants || stems)&.then { |count| count <= FEW }
 
         def rules = book || RuleBook::SHIPPED

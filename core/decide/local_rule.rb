@@ -3,10 +3,10 @@
 module Thistle
   module Core
     module Decide
-      # A rule that a steward added for a property: no such work in a zone, of a plant, or in a season of the year. It can
-      # only say no or wait, so it tightens and never loosens.
-      # about: a method tag, "herbicide" or "any"; zone: a zone's id, nil for everywhere; plant: a plant's key, nil for all;
-      # from, to: "MM-DD" between which it holds, over the new year too, nil for all year.
+      # A rule that a steward added for a property: no such work in a zone, of a plant, or in a season of the year. It
+      # can only say no or wait, so it tightens and never loosens.
+      # about: a method tag, "herbicide" or "any"; zone: a zone's id, nil for everywhere; plant: a plant's key, nil for
+      # all; from, to: "MM-DD" between which it holds, over the new year too, nil for all year.
       LocalRule = Value.define(:id, :about, :zone, :zone_name, :plant, :from, :to, :text, :person, :said_on) do
         def key = :"local_#{id}"
         def concerns?(removal) = Rule.concerns?([about.to_sym], removal)

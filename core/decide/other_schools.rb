@@ -16,14 +16,17 @@ module Thistle
 
         # [Otherwise], of the schools that would change the move or what it takes until quiet.
         def all
-          @all ||= ASKED.map { |key| Knowledge.shipped.schools.fetch(key) }.select { |school| school.about?(@facts.plant) }
-                        .flat_map { |school| (school.options.keys - [kept(school)]).filter_map { |option| otherwise(school, option) } }.freeze
+          @all ||= ASKED.map { |key| Knowledge.shipped.schools.fetch(key) }
+                        .select { |school| school.about?(@facts.plant) }
+                        .flat_map { |school| others(school).filter_map { |option| otherwise(school, option) } }.freeze
         end
 
         # The option that counts here now.
         def kept(school) = school.key == "herbicide" ? @facts.stance : @facts.school(school.key.to_sym)
 
         private
+
+        def others(school) = school.options.keys - [kept(school)]
 
         def otherwise(school, option)
           best = Bench.new(@facts.with(**change(school.key, option)), @bench.site).best
@@ -33,10 +36,14 @@ module Thistle
         end
 
         def change(key, option)
-          key == "herbicide" ? { stance: option } : { schools: (@facts.schools || School.defaults).merge(key.to_sym => option) }
+          return { stance: option } if key == "herbicide"
+
+          { schools: (@facts.schools || School.defaults).merge(key.to_sym => option) }
         end
 
-        def figures(verdict) = verdict && [verdict.removal.key, verdict.kind, verdict.until, verdict.hours_to_quiet, verdict.years_to_quiet]
+        def figures(verdict)
+          verdict && [verdict.removal.key, verdict.kind, verdict.until, verdict.hours_to_quiet, verdict.years_to_quiet]
+        end
       end
     end
   end

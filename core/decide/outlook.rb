@@ -21,7 +21,9 @@ module Thistle
         def on(date) = @situations[date] ||= situation(date)
 
         # The same of a day, or of a day as it usually is, noting whether anyone looks at what changes from day to day.
-        def watched(date, usual: false) = (@watched ||= {})[[date, usual]] ||= (usual ? usually(date) : on(date)).watched
+        def watched(date, usual: false)
+          (@watched ||= {})[[date, usual]] ||= (usual ? usually(date) : on(date)).watched
+        end
 
         # A day as it usually is: the calendar's stage, the usual soil, no weather of single days.
         def usually(date) = (@usual ||= {})[date] ||= usual(date)
@@ -60,7 +62,8 @@ module Thistle
 
         def situation(date)
           phases = @calendar.phases_on(date)
-          shared.with(date:, stage: stage(date, phases), phases:, soil: soil(date), day: weather(date), next_days: next_days(date),
+          shared.with(date:, stage: stage(date, phases), phases:, soil: soil(date), day: weather(date),
+                      next_days: next_days(date),
                       season: site.year(date))
         end
 
@@ -108,13 +111,17 @@ module Thistle
         def marks(from, last)
           years = [site.year(from), site.year(last)].uniq
           phases = years.flat_map { |year| @calendar.phenophases(year) }.flat_map { |span| [span.from, span.to + 1] }
-          named = years.flat_map { |year| [year.start, *facts.rules.turns.filter_map { |key, days| year.date(key)&.+(days) }] }
+          named = years.flat_map do |year|
+            [year.start, *facts.rules.turns.filter_map { |key, days| year.date(key)&.+(days) }]
+          end
           freed = facts.freed_on ? [facts.freed_on + Facts::FREED_DAYS] : []
           (phases + named + freed + soil_turns(from, last) + facts.rules.dates(from, last)).grep(from..last)
         end
 
         # The soil turns alike for all ground here, but where someone pinned it.
-        def soil_turns(from, last) = facts.soil ? (from..last).reject { |date| soil(date) == soil(date - 1) } : site.soil_changes(from, last)
+        def soil_turns(from, last)
+          facts.soil ? (from..last).reject { |date| soil(date) == soil(date - 1) } : site.soil_changes(from, last)
+        end
       end
     end
   end

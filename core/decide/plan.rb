@@ -4,22 +4,24 @@ module Thistle
   module Core
     module Decide
       # Which patches to treat by which method in which week, so that most harm is prevented inside the windows with the
-      # hours, herbicide and money there are (Programme, solved by HiGHS). A greedy plan stands beside it and serves when the
-      # solver finds nothing better in time.
+      # hours, herbicide and money there are (Programme, solved by HiGHS). A greedy plan stands beside it and serves
+      # when the solver finds nothing better in time.
       #
       #   Plan.new(options, limits).solve  # => Solution
       class Plan
-        # One way to do one part of a patch in one week: hours, litres, cost and gain are of that part; parts: how many the
-        # patch is done in (one unless it takes more hours than a week has).
+        # One way to do one part of a patch in one week: hours, litres, cost and gain are of that part; parts: how many
+        # the patch is done in (one unless it takes more hours than a week has).
         Option = Value.define(:patch, :method, :week, :parts, :hours, :litres, :cost, :gain)
         # hours: crew hours of each week; litres, cost: of the season, nil for no limit.
         Limits = Value.define(:hours, :litres, :cost)
         # Holds a patch to be done, or keeps it out; by a method and in a week, or nil for any.
         Wish = Value.define(:patch, :method, :week) do
-          def of?(option) = option.patch == patch && [nil, option.method].include?(method) && [nil, option.week].include?(week)
+          def of?(option)
+            option.patch == patch && [nil, option.method].include?(method) && [nil, option.week].include?(week)
+          end
         end
-        # items: {Option => parts done}; bound: no plan prevents more; gap: how far below that it may be, 0 to 1; by: :solver
-        # or :greedy; clashes: what makes the pins impossible, [[:window hours litres or cost, patch or nil]].
+        # items: {Option => parts done}; bound: no plan prevents more; gap: how far below that it may be, 0 to 1; by:
+        # :solver or :greedy; clashes: what makes the pins impossible, [[:window hours litres or cost, patch or nil]].
         Solution = Value.define(:items, :gain, :bound, :greedy_gain, :by, :clashes) do
           def gap = bound.to_f.positive? ? [1 - (gain / bound), 0.0].max : 0.0
           def hours = items.sum { |option, parts| option.hours * parts }
@@ -39,7 +41,9 @@ module Thistle
 
         def initialize(options, limits, pins: [], bans: [])
           @pins, @limits = pins, limits
-          @options = options.select { |option| option.hours <= limits.hours[option.week] + EPSILON && bans.none? { |ban| ban.of?(option) } }
+          @options = options.select do |option|
+            option.hours <= limits.hours[option.week] + EPSILON && bans.none? { |ban| ban.of?(option) }
+          end
           @patches = @options.map(&:patch) | pins.map(&:patch)
         end
 
@@ -51,15 +55,18 @@ module Thistle
           greedy = self.greedy
           solved, bound = best(clock + seconds)
           found = [solved, greedy].compact.max_by { |items| gain(items) }
-          Solution.new(items: found, gain: gain(found), bound: [bound, gain(found)].max, greedy_gain: greedy ? gain(greedy) : 0.0,
+          Solution.new(items: found, gain: gain(found), bound: [bound, gain(found)].max,
+                       greedy_gain: greedy ? gain(greedy) : 0.0,
                        by: found.equal?(greedy) ? :greedy : :solver, clashes: [])
         end
 
-        # What takes most harm away for an hour comes first, each in its best week with room. nil when pins do not fit so.
+        # What takes most harm away for an hour comes first, each in its best week with room. nil when pins do not fit
+        # so.
         def greedy
           room = Room.new(@limits)
           @options.partition { |option| pinned?(option) }.each do |group|
-            group.sort_by { |option| [-option.gain / [option.hours, 0.05].max, option.week] }.each { |option| room.fill(option) }
+            group.sort_by { |option| [-option.gain / [option.hours, 0.05].max, option.week] }
+                 .each { |option| room.fill(option) }
           end
           room.items if @pins.all? { |pin| room.done?(pin.patch) }
         end
@@ -73,7 +80,8 @@ module Thistle
           best if best && best.last > EPSILON
         end
 
-        # [greatest gain that any plan can have, {option => share}], from the linear programme; nils when nothing is possible.
+        # [greatest gain that any plan can have, {option => share}], from the linear programme; nils when nothing is
+        # possible.
         def relax = @relax ||= @options.empty? ? [0.0, {}] : programme.relaxed
 
         # Patches that were left out, and what keeps each out: [[patch, :window or :room]].
@@ -105,7 +113,8 @@ module Thistle
           end
 
           def fits?(option)
-            [[1.0 / option.parts, @left[option.patch]], [option.hours, @hours[option.week]], [option.litres, @litres], [option.cost, @cost]]
+            [[1.0 / option.parts, @left[option.patch]], [option.hours, @hours[option.week]], [option.litres, @litres],
+             [option.cost, @cost]]
               .all? { |takes, left| takes <= left + EPSILON }
           end
 
@@ -129,7 +138,10 @@ module Thistle
         def pinned?(option) = @pins.any? { |pin| pin.of?(option) }
         def gain(items) = items.sum { |option, parts| option.gain * parts }
         def clock = Process.clock_gettime(Process::CLOCK_MONOTONIC)
-        def programme(options = @options, limits: @limits, taken: {}) = Programme.new(options, limits, patches: @patches, pins: @pins, taken:)
+
+        def programme(options = @options, limits: @limits, taken: {})
+          Programme.new(options, limits, patches: @patches, pins: @pins, taken:)
+        end
 
         # [the best items found or nil, what no plan is better than].
         def best(finish)
@@ -138,7 +150,8 @@ module Thistle
 
           fixed = fix(relaxed, [FIRST, finish - clock].min)
           left = finish - clock
-          [[fixed, left > 1 ? programme.whole(seconds: left, gap: CLOSE).first : nil].compact.max_by { |items| gain(items) }, bound]
+          whole = programme.whole(seconds: left, gap: CLOSE).first if left > 1
+          [[fixed, whole].compact.max_by { |items| gain(items) }, bound]
         end
 
         # A small one is solved to the end, if there is time: then nothing is better.
@@ -160,7 +173,8 @@ module Thistle
 
         # Limits without which the pins would fit; all of them when no single one is to blame.
         def lifted
-          free = { hours: @limits.with(hours: [1e9] * @limits.hours.size), litres: @limits.with(litres: nil), cost: @limits.with(cost: nil) }
+          free = { hours: @limits.with(hours: [1e9] * @limits.hours.size), litres: @limits.with(litres: nil),
+                   cost: @limits.with(cost: nil) }
           found = free.select { |_, limits| possible?(limits) }.keys
           (found.empty? ? free.keys : found).map { |limit| [limit, nil] }
         end

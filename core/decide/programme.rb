@@ -5,8 +5,9 @@ require "highs"
 module Thistle
   module Core
     module Decide
-      # A season's choice as a mixed-integer programme in HiGHS' form. A column is an Option, how many of its parts are done;
-      # rows are each patch (done once at most, a held one just once), the hours of each week, the season's litres and cost.
+      # A season's choice as a mixed-integer programme in HiGHS' form. A column is an Option, how many of its parts are
+      # done; rows are each patch (done once at most, a held one just once), the hours of each week, the season's litres
+      # and cost.
       class Programme
         FREE = 1e30
         SLACK = 1e-6
@@ -29,13 +30,15 @@ module Thistle
           answer = model.solve(time_limit: [seconds, 0.2].max)
           return [nil, false] unless answer[:obj_value].finite? && %i[optimal time_limit].include?(answer[:status])
 
-          [@options.zip(answer[:col_value].map(&:round)).select { |_, parts| parts.positive? }.to_h, answer[:status] == :optimal]
+          [@options.zip(answer[:col_value].map(&:round)).select { |_, parts| parts.positive? }.to_h,
+           answer[:status] == :optimal]
         end
 
         private
 
         def form
-          { sense: :maximize, col_cost: @options.map(&:gain), col_lower: [0.0] * @options.size, col_upper: @options.map { |option| most(option) },
+          { sense: :maximize, col_cost: @options.map(&:gain), col_lower: [0.0] * @options.size,
+            col_upper: @options.map { |option| most(option) },
             row_lower: lowers, row_upper: uppers, a_format: :colwise, **columns }
         end
 
@@ -44,12 +47,20 @@ module Thistle
         def held?(patch) = (@held ||= @pins.to_h { |pin| [pin.patch, true] })[patch]
 
         def uppers
-          @uppers ||= [*@patches.map { |patch| 1.0 - used { |option| option.patch == patch ? 1.0 / option.parts : 0.0 } },
-                       *@limits.hours.each_with_index.map { |hours, week| hours - used { |option| option.week == week ? option.hours : 0.0 } },
-                       (@limits.litres || FREE) - used(&:litres), (@limits.cost || FREE) - used(&:cost)].map { |most| [most, 0.0].max }
+          @uppers ||= begin
+            patches = @patches.map { |patch| 1.0 - used { |one| one.patch == patch ? 1.0 / one.parts : 0.0 } }
+            weeks = @limits.hours.each_with_index.map do |hours, week|
+              hours - used { |one| one.week == week ? one.hours : 0.0 }
+            end
+            season = [(@limits.litres || FREE) - used(&:litres), (@limits.cost || FREE) - used(&:cost)]
+            [*patches, *weeks, *season].map { |most| [most, 0.0].max }
+          end
         end
 
-        def lowers = uppers.each_with_index.map { |most, row| row < @patches.size && held?(@patches[row]) ? most - SLACK : -FREE }
+        def lowers
+          uppers.each_with_index.map { |most, row| row < @patches.size && held?(@patches[row]) ? most - SLACK : -FREE }
+        end
+
         def used = @taken.sum { |option, parts| yield(option) * parts }
 
         def columns
@@ -67,7 +78,8 @@ module Thistle
         def entries(option)
           rows = @rows ||= @patches.each_with_index.to_h
           season = @patches.size + @limits.hours.size
-          [[rows.fetch(option.patch), 1.0 / option.parts], [@patches.size + option.week, option.hours], [season, option.litres],
+          [[rows.fetch(option.patch), 1.0 / option.parts], [@patches.size + option.week, option.hours],
+           [season, option.litres],
            [season + 1, option.cost]].reject { |_, amount| amount.zero? }
         end
       end

@@ -35,10 +35,14 @@ module Thistle
 
         def imagine
           size = @random.rand < 0.5 ? "seedling" : "thumb"
-          Facts.new(plant:, settled: true, date: @site.today, size: plant.woody? || plant.is?(:tussock) ? size : "seedling",
-                    soil: %i[dry moist moist saturated].sample(random: @random), stance: %w[none stem any].sample(random: @random),
-                    licensed: @random.rand < 0.5, aquatic_label: false, water_m: plant.aquatic? ? 0.0 : [4.0, 60.0, 200.0].sample(random: @random),
-                    slope: %w[flat flat steep].sample(random: @random), natives_near: @random.rand < 0.5, cover: 15.0, stems: 20, area_m2: 40.0)
+          Facts.new(plant:, settled: true, date: @site.today,
+                    size: plant.woody? || plant.is?(:tussock) ? size : "seedling",
+                    soil: %i[dry moist moist saturated].sample(random: @random),
+                    stance: %w[none stem any].sample(random: @random),
+                    licensed: @random.rand < 0.5, aquatic_label: false,
+                    water_m: plant.aquatic? ? 0.0 : [4.0, 60.0, 200.0].sample(random: @random),
+                    slope: %w[flat flat steep].sample(random: @random), natives_near: @random.rand < 0.5, cover: 15.0,
+                    stems: 20, area_m2: 40.0)
         end
       end
     end

@@ -10,11 +10,12 @@ module Thistle
       #     wait "Dry soil snaps roots; pull the day after rain." if now.soil == :dry
       #   end
       #
-      # `about` names the method tags (or :herbicide, :any) that the rule is for; `looks` the facts it reads; `says` is the
-      # rule in a sentence for the rule book. The file's name is the rule's key in camel case; `Rule.all` finds every file
-      # in rules/, so a new rule is a new file and nothing else.
+      # `about` names the method tags (or :herbicide, :any) that the rule is for; `looks` the facts it reads; `says` is
+      # the rule in a sentence for the rule book. The file's name is the rule's key in camel case; `Rule.all` finds
+      # every file in rules/, so a new rule is a new file and nothing else.
       class Rule
-        # force: :craft, what the trade knows; :school, where practitioners differ; :safety and :legal, which nobody switches off.
+        # force: :craft, what the trade knows; :school, where practitioners differ; :safety and :legal, which nobody
+        # switches off.
         FORCES = %i[safety legal school craft].freeze
 
         attr_reader :key, :about, :looks, :says, :force, :source, :turns

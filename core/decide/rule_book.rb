@@ -3,8 +3,8 @@
 module Thistle
   module Core
     module Decide
-      # The rules that count somewhere: the shipped ones without those that a steward switched off (off: their keys), and
-      # the local ones ([LocalRule]). Safety and legal rules stay whatever is asked.
+      # The rules that count somewhere: the shipped ones without those that a steward switched off (off: their keys),
+      # and the local ones ([LocalRule]). Safety and legal rules stay whatever is asked.
       RuleBook = Value.define(:off, :local) do
         def rules = Rule.all.reject { |rule| off?(rule) } + local
         def off?(rule) = !rule.binding? && off.include?(rule.key)

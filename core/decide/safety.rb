@@ -3,17 +3,19 @@
 module Thistle
   module Core
     module Decide
-      # What can hurt, who may do it, what to wear, what to ask for, and where the material goes, for one method at a patch.
+      # What can hurt, who may do it, what to wear, what to ask for, and where the material goes, for one method at a
+      # patch.
       class Safety
         Line = Value.define(:text, :source)
         HOT, COLD, STORMY = 30.0, 5.0, 40.0 # °C, °C, km/h of a day (memory)
-        WHO = { herbicide: "Whoever the law where you work allows to apply herbicide; volunteers without a licence do not, unless it says so.",
+        WHO = { herbicide: "Whoever the law where you work allows to apply herbicide; " \
+                           "volunteers without a licence do not, unless it says so.",
                 burning: "A trained burn boss and crew.",
                 machine: "A trained operator; everyone else stays out of the machine’s reach." }.freeze
         WATCHED = %w[rare_plants wetland archaeological].freeze
-        PILE = "A pile on site: three of the largest logs side by side, a tight second layer across them, gaps closed with sticks; " \
-               "no plant touches the ground; no higher than {length:1.4}, away from trails and water, and tried by standing on it. " \
-               "Bare brush only."
+        PILE = "A pile on site: three of the largest logs side by side, a tight second layer across them, gaps " \
+               "closed with sticks; no plant touches the ground; no higher than {length:1.4}, away from trails and " \
+               "water, and tried by standing on it. Bare brush only."
 
         # situation: a Decide::Situation of the day.
         def initialize(situation, removal, knowledge: Knowledge.shipped)
@@ -24,7 +26,9 @@ module Thistle
         # Of method and plant, of the ground, of the weather.
         def hazards
           keys = (@removal.cautions | @plant.hazards).map { |key| line(@knowledge.cautions.fetch(key)) }
-          keys << line(@knowledge.cautions.fetch("snakes")) if @removal.is?(:pulling, :digging, :rolling) && @plant.is?(:tussock)
+          if @removal.is?(:pulling, :digging, :rolling) && @plant.is?(:tussock)
+            keys << line(@knowledge.cautions.fetch("snakes"))
+          end
           (keys + ground + weather).uniq
         end
 
@@ -39,7 +43,8 @@ module Thistle
           told = WHO.find { |kind, _| kind == :herbicide ? @removal.herbicide? : @removal.is?(kind) }
           return [say(told.last)] if told
 
-          people = [say(@removal.crew > 1 ? "At least #{@removal.crew} people, never one alone." : "Anyone who was briefed.")]
+          people = [say(@removal.crew > 1 ? "At least #{@removal.crew} people, " \
+            "never one alone." : "Anyone who was briefed.")]
           people << say("People trained against its sap, fully covered.") if @plant.hazards.include?("burning_sap")
           people
         end
@@ -47,13 +52,17 @@ module Thistle
         # What to ask about before anyone begins. Local codes decide whether it is needed.
         def permits
           found = []
-          found << "Herbicide near water: the permit, and a product labelled for it" if @removal.herbicide? && @now.near_water?
+          if @removal.herbicide? && @now.near_water?
+            found << "Herbicide near water: the permit, and a product labelled for it"
+          end
           found << "Work in water: the permit for it, and notice to boats" if @removal.is?(:aquatic)
           found << "Burning: the burn permit and notice to the fire service" if @removal.is?(:burning)
           found << "Digging: buried lines located" if @removal.is?(:digging, :levering, :severing)
           found << "Machines: nests and protected species checked" if @removal.is?(:machine)
           found << "Plants that must be reported: whether they may be moved at all" if @now.new_here
-          found << "Rare plants, wetland or old ground near: whoever watches over it" if (@now.zones || []).map(&:kind).intersect?(WATCHED)
+          if (@now.zones || []).map(&:kind).intersect?(WATCHED)
+            found << "Rare plants, wetland or old ground near: whoever watches over it"
+          end
           found.map { |text| say("#{text}.") }
         end
 
@@ -82,9 +91,10 @@ module Thistle
         def waste = @waste ||= Waste.new(@now, @removal, knowledge: @knowledge)
 
         def ground
+          lines = @now.zones&.any? { |zone| zone.kind == "utility" }
           [("Steep ground: nobody works above another, and nothing is rolled down." if @now.slope == "steep"),
            ("At the water: nobody alone, and a way out." if @now.in_water? && !@removal.is?(:aquatic)),
-           ("Under power lines: no tall poles, no burning." if @now.zones&.any? { |zone| zone.kind == "utility" })].compact.map { |text| say(text) }
+           ("Under power lines: no tall poles, no burning." if lines)].compact.map { |text| say(text) }
         end
 
         def weather

@@ -3,9 +3,9 @@
 module Thistle
   module Core
     module Decide
-      # Everything that could be done in a season: each ranked patch by the few methods that suit it, in each week in which
-      # one is right, as a Plan takes it. What a patch gains is its score times the share likely killed, less once this
-      # year's seed has fallen, and a little less for each week of waiting.
+      # Everything that could be done in a season: each ranked patch by the few methods that suit it, in each week in
+      # which one is right, as a Plan takes it. What a patch gains is its score times the share likely killed, less once
+      # this year's seed has fallen, and a little less for each week of waiting.
       class SeasonOptions
         METHODS = 3 # ways considered for one patch
         DAYS_OPEN = 3 # of a week for which a window must be open
@@ -15,8 +15,8 @@ module Thistle
         FREED = 0.7 # of the gain that freeing the trees of a climber is worth (memory)
         NEAR_M, DENSE = 50.0, 50 # beyond and above which rules tell no difference
 
-        # rows: Priority's; weeks: Mondays; hours: of each week; licensed: the days on which someone may apply herbicide, nil
-        # for all; kept: answers of patches alike, of the same day.
+        # rows: Priority's; weeks: Mondays; hours: of each week; licensed: the days on which someone may apply
+        # herbicide, nil for all; kept: answers of patches alike, of the same day.
         def initialize(rows, site, weeks:, hours:, licensed: nil, kept: Kept.new(500))
           @rows, @site, @weeks, @hours, @licensed, @kept = rows, site, weeks, hours, licensed, kept
         end
@@ -31,17 +31,21 @@ module Thistle
           ways(facts).flat_map do |removal, windows|
             effort = Effort.new(removal, facts)
             parts = effort.hours && [(effort.hours / [@hours.max, 0.1].max).ceil, 1].max
-            parts && parts <= MOST_PARTS ? open_weeks(removal, windows).map { |week| option(row, removal, effort, parts, week) } : []
+            next [] if parts.nil? || parts > MOST_PARTS
+
+            open_weeks(removal, windows).map { |week| option(row, removal, effort, parts, week) }
           end
         end
 
         def option(row, removal, effort, parts, week)
           share = removal.is?(:freeing) ? FREED : removal.kill(row.candidate.facts.plant)["likely"] / 100.0
-          Plan::Option.new(patch: row.id, method: removal.key, week:, parts:, hours: effort.hours / parts, litres: (effort.litres || 0) / parts,
-                           cost: effort.cost / parts, gain: 100 * row.score * share * timing(row.candidate, week) / parts)
+          gain = 100 * row.score * share * timing(row.candidate, week)
+          Plan::Option.new(patch: row.id, method: removal.key, week:, parts:, hours: effort.hours / parts,
+                           litres: (effort.litres || 0) / parts, cost: effort.cost / parts, gain: gain / parts)
         end
 
-        # The few methods that are right at some time, best first: [[removal, [Window]]]. Patches alike share the answer.
+        # The few methods that are right at some time, best first: [[removal, [Window]]]. Patches alike share the
+        # answer.
         def ways(facts)
           like = alike(facts)
           @kept.fetch([:ways, @site, like, season_years]) do
@@ -64,7 +68,9 @@ module Thistle
                      cover: facts.cover && (facts.cover > DENSE ? 85.0 : 15.0))
         end
 
-        def order(removal, bench) = [bench.named.include?(removal) ? 0 : 1, Effort.new(removal, bench.facts).cost_to_quiet || Float::INFINITY]
+        def order(removal, bench)
+          [bench.named.include?(removal) ? 0 : 1, Effort.new(removal, bench.facts).cost_to_quiet || Float::INFINITY]
+        end
 
         # Weeks, by number, with a window open and, for herbicide, someone there who may.
         def open_weeks(removal, windows)
@@ -72,7 +78,9 @@ module Thistle
             monday = @weeks[n]
             next if removal.herbicide? && @licensed && (@licensed.begin > monday + 6 || @licensed.end < monday)
 
-            windows.any? { |window| ([window.to, monday + 6].min - [window.from, monday, @site.today].max).to_i + 1 >= DAYS_OPEN }
+            windows.any? do |window|
+              ([window.to, monday + 6].min - [window.from, monday, @site.today].max).to_i + 1 >= DAYS_OPEN
+            end
           end
         end
 

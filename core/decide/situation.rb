@@ -36,7 +36,8 @@ module Thistle
         SAP_DAYS = 21 # by which sap goes before the buds (memory)
         DATED = %i[date stage phases soil day next_days season].freeze
 
-        # Does sap rise in stems? From some thawing weeks before buds swell until full leaf; those of the coming year, too.
+        # Does sap rise in stems? From some thawing weeks before buds swell until full leaf; those of the coming year,
+        # too.
         def sap_rising?
           leaf = anchor(:full_leaf) or return false
           swell = anchor(:bud_swell) || leaf

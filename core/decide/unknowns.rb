@@ -5,8 +5,8 @@ module Thistle
     module Decide
       # Facts that nobody has answered, as questions in the order of how much the answer would change.
       class Unknowns
-        # swayed: names of the methods whose verdict an answer decides, those that the plant's file names first; named: how
-        # many of them it names.
+        # swayed: names of the methods whose verdict an answer decides, those that the plant's file names first; named:
+        # how many of them it names.
         Asked = Value.define(:fact, :text, :swayed, :named)
         # What is asked, the answers that are tried, and the one that never opens what safety holds shut.
         Question = Value.define(:text, :answers, :safe)
@@ -31,7 +31,8 @@ module Thistle
 
         # [Asked], the one that sways most first.
         def asked
-          QUESTIONS.filter_map { |fact, question| ask(fact, question) }.sort_by { |asked| [-asked.named, -asked.swayed.size] }
+          QUESTIONS.filter_map { |fact, question| ask(fact, question) }
+                   .sort_by { |asked| [-asked.named, -asked.swayed.size] }
         end
 
         private
@@ -41,7 +42,9 @@ module Thistle
 
           situations = question.answers.map { |answer| @now.with(fact => answer) }
           swayed = @bench.removals.select { |removal| sways?(fact, removal, situations) }
-          Asked.new(fact:, text: question.text, swayed: swayed.map(&:name), named: (swayed & @bench.named).size) if swayed.any?
+          return unless swayed.any?
+
+          Asked.new(fact:, text: question.text, swayed: swayed.map(&:name), named: (swayed & @bench.named).size)
         end
 
         # Does the answer decide what a rule says of a method that nothing known already forbids?
@@ -54,7 +57,9 @@ module Thistle
         end
 
         # How much weighs against a method, by some rules alone; nil for nothing.
-        def strictest(rules, now, removal) = rules.filter_map { |rule| rule.judge(now, removal) }.select(&:against?).map(&:weight).max
+        def strictest(rules, now, removal)
+          rules.filter_map { |rule| rule.judge(now, removal) }.select(&:against?).map(&:weight).max
+        end
 
         # Does a rule look at something that is not answered either?
         def open?(rule) = rule.looks.any? { |fact| QUESTIONS.key?(fact) && @now[fact].nil? }

@@ -8,7 +8,8 @@ module Thistle
       # again: where it is held down, the day on which it is due again.
       # named: does the plant's own file name the method, or does it suit by habit alone?
       Verdict = Value.define(:removal, :kind, :until, :reasons, :kill, :effort, :plant_note, :closes, :named, :again) do
-        # Crew hours for one pass, years and crew hours until it is quiet; nil where it never is or the amount is not known.
+        # Crew hours for one pass, years and crew hours until it is quiet; nil where it never is or the amount is not
+        # known.
         def hours = effort.hours
         def years_to_quiet = effort.years_to_quiet
         def hours_to_quiet = effort.hours_to_quiet

@@ -27,7 +27,10 @@ module Thistle
         end
 
         # Where most of it goes.
-        def key = (ways[:seed] || ways.values_at(:branch, :herb, :cane, :fragment, :standing, :canopy, :crown, :root).compact.first).to_s
+        def key
+          (ways[:seed] ||
+           ways.values_at(:branch, :herb, :cane, :fragment, :standing, :canopy, :crown, :root).compact.first).to_s
+        end
 
         # Parts that live on and never go on a pile or into compost; what is bagged says so itself.
         def never = parts.select { |part| LIVE.include?(part.key) && KEPT_OFF.include?(part.way) }

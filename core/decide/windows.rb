@@ -3,9 +3,9 @@
 module Thistle
   module Core
     module Decide
-      # The days of a season-year on which a method is right for a plant on some ground, as the rules say, with the usual
-      # soil and without the weather of single days. Between two days on which something turns, a phase, the soil, a mark
-      # that a rule looks at, one day speaks for all.
+      # The days of a season-year on which a method is right for a plant on some ground, as the rules say, with the
+      # usual soil and without the weather of single days. Between two days on which something turns, a phase, the soil,
+      # a mark that a rule looks at, one day speaks for all.
       class Windows
         # opens and closes: the Reason that stood against it before and after, nil at the edge of the year.
         Window = Value.define(:removal, :from, :to, :opens, :closes, :held) do
@@ -37,7 +37,8 @@ module Thistle
             phases = @outlook.calendar.phenophases(@year).flat_map { |span| [span.from, span.to + 1] }
             marks = @facts.rules.turns.filter_map { |key, days| @year.date(key)&.+(days) }
             local = @facts.rules.dates(@year.start, @year.finish)
-            [@year.start, *phases, *marks, *local, *@site.soil_turns(@year)].select { |date| @year.cover?(date) }.uniq.sort
+            turns = [@year.start, *phases, *marks, *local, *@site.soil_turns(@year)]
+            turns.select { |date| @year.cover?(date) }.uniq.sort
           end
         end
 

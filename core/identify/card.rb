@@ -59,7 +59,8 @@ module Thistle
           prior = Prior.new(chances: Chances.of(@knowledge), site: @site, date:)
           phases = prior.phases_of(plant)
           plant.characters.keys.map { |key| @knowledge.characters.fetch(key) }.reject(&:touch).select do |character|
-            prior.year_shows?(character.shows) && Prior::SHOWN_BY.fetch(character.shows, phases).then { |any| any == phases || any.intersect?(phases) }
+            prior.year_shows?(character.shows) &&
+              Prior::SHOWN_BY.fetch(character.shows, phases).then { |any| any == phases || any.intersect?(phases) }
           end
         end
       end

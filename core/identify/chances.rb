@@ -28,7 +28,9 @@ module Thistle
           @pairs = pairs
           @index = plants.each_with_index.to_h { |plant, n| [plant.key, n] }
           @rows = characters.transform_values { |character| rows_of(character) }
-          @logs = @rows.transform_values { |rows| rows.transform_values { |row| row.map { |c| c * Math.log2(c) }.freeze } }
+          @logs = @rows.transform_values do |rows|
+            rows.transform_values { |row| row.map { |c| c * Math.log2(c) }.freeze }
+          end
         end
 
         def index(plant) = @index.fetch(plant.key)
@@ -44,7 +46,9 @@ module Thistle
         def rows_of(character)
           columns = plants.map { |plant| column(character, plant) }
           kinship = kinship(character)
-          character.states.keys.each_with_index.to_h { |state, n| [state, with_strangers(columns.map { |column| column[n] }, kinship)] }
+          character.states.keys.each_with_index.to_h do |state, n|
+            [state, with_strangers(columns.map { |column| column[n] }, kinship)]
+          end
         end
 
         def column(character, plant)
@@ -63,12 +67,16 @@ module Thistle
         # Look-alikes of the library, both of them in it: [[plant, other]].
         def pairs
           by_key = plants.to_h { |plant| [plant.key, plant] }
-          plants.flat_map { |plant| plant.look_alikes.filter_map { |row| (other = by_key[row["plant"]]) && [plant, other] } }
+          plants.flat_map do |plant|
+            plant.look_alikes.filter_map { |row| (other = by_key[row["plant"]]) && [plant, other] }
+          end
         end
 
         # The share of specimens in which two look-alikes show the same, over the pairs that are described.
         def kinship(character)
-          alike = @pairs.filter_map { |pair| 1 - character.apart(*pair) if pair.all? { |plant| character.described?(plant) } }
+          alike = @pairs.filter_map do |pair|
+            1 - character.apart(*pair) if pair.all? { |plant| character.described?(plant) }
+          end
           alike.size < FEW ? KINSHIP : [alike.sum / alike.size, DISTINCT].max
         end
       end

@@ -58,7 +58,9 @@ module Thistle
         def apart(left, right) = self.class.distance(shares(left), shares(right))
 
         # Total variation distance of two {state => share}.
-        def self.distance(mine, theirs) = mine && theirs && (mine.sum { |state, share| (share - theirs[state]).abs } / 2)
+        def self.distance(mine, theirs)
+          mine && theirs && (mine.sum { |state, share| (share - theirs[state]).abs } / 2)
+        end
 
         # An answer drawn from what a plant shows; nil where nothing is known.
         def draw(plant, random)
@@ -72,18 +74,23 @@ module Thistle
           told = plant.characters[key] || (@usual if for?(plant)) || {}
           return told unless told.key?("low")
 
-          within = states.keys.select { |state| bounds(state.to_i).then { |low, high| low < told["high"] && high > told["low"] } }
+          within = states.keys.select do |state|
+            bounds(state.to_i).then { |low, high| low < told["high"] && high > told["low"] }
+          end
           within.to_h { |state| [state, "usually"] }
         end
 
         # An answer in words.
-        def say(answer) = measured? ? "#{answer.to_s.delete_suffix(".0")} #{unit unless unit == "count"}".strip : states.fetch(answer)
+        def say(answer)
+          measured? ? "#{answer.to_s.delete_suffix(".0")} #{unit unless unit == "count"}".strip : states.fetch(answer)
+        end
 
         private
 
         def stretches
           said = unit == "count" ? "" : " #{unit}"
-          [["0", "under #{edges.first}#{said}"], *edges.each_cons(2).with_index(1).map { |(a, b), n| [n.to_s, "#{a} to #{b}#{said}"] },
+          [["0", "under #{edges.first}#{said}"],
+           *edges.each_cons(2).with_index(1).map { |(a, b), n| [n.to_s, "#{a} to #{b}#{said}"] },
            [edges.size.to_s, "over #{edges.last}#{said}"]].to_h
         end
 

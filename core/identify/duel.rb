@@ -19,7 +19,9 @@ module Thistle
         # Deciding ones in the order of the file, then the better a character separates the sooner.
         def rows
           @rows ||= @knowledge.characters.values.filter_map { |character| row(character) }
-                              .sort_by { |row| [@deciding.index(row.character.key) || 99, -row.apart, row.character.effort] }
+                              .sort_by do |row|
+                                [@deciding.index(row.character.key) || 99, -row.apart, row.character.effort]
+                              end
         end
 
         private

@@ -12,8 +12,9 @@ module Thistle
       class Key
         FITS = %w[always usually sometimes].freeze
         SETTLED_AT = 0.95
-        LIKELY = 0.002   # below it, a plant no longer shapes what is asked
-        UNLISTED = 0.38  # weight, before anyone looks, of plants that the library does not know, against 1 - it (memory)
+        LIKELY = 0.002 # below it, a plant no longer shapes what is asked
+        # weight, before anyone looks, of plants that the library does not know, against 1 - it (memory)
+        UNLISTED = 0.38
         LEADS = 0.5      # from this chance on, a plant leads: what decides against its look-alikes is asked first
         LEADING = 0.4    # from this chance on, looks are asked for that confirm it
         WORTHLESS = 0.005 # bits; a look that tells less is not asked for
@@ -82,8 +83,9 @@ module Thistle
         def looks
           @looks ||= begin
             deciding = top.probability > LEADS ? settlement.missing : []
-            open.map { |character| Look.new(self, character) }.select { |look| look.gain > WORTHLESS || deciding.include?(look.character.key) }
-                .sort_by { |look| [deciding.include?(look.character.key) ? 0 : 1, -look.worth] }
+            looks = open.map { |character| Look.new(self, character) }
+            looks.select { |look| look.gain > WORTHLESS || deciding.include?(look.character.key) }
+                 .sort_by { |look| [deciding.include?(look.character.key) ? 0 : 1, -look.worth] }
           end
         end
 
@@ -103,17 +105,19 @@ module Thistle
 
         # A key with one more answer.
         def plus(character, answer)
-          self.class.new(observed.merge(character => answer), site:, date:, region:, knowledge:, prior:, absent:, skipped:)
+          self.class.new(observed.merge(character => answer),
+                         site:, date:, region:, knowledge:, prior:, absent:, skipped:)
         end
 
         def settlement = @settlement ||= Settlement.new(self)
         def state(key) = @states[key]
 
-        # Plants that can harm and may be this one; a grave one also where it only stands among the first FIRST, or where the
-        # leading plant has not been told from it.
+        # Plants that can harm and may be this one; a grave one also where it only stands among the first FIRST, or
+        # where the leading plant has not been told from it.
         def hazards
           @hazards ||= begin
-            probable = likely.select { |n| probabilities[n] >= HAZARD }.map { |n| chances.plants[n] }.select(&:hazardous?)
+            probable = likely.select { |n| probabilities[n] >= HAZARD }.map { |n| chances.plants[n] }
+                             .select(&:hazardous?)
             probable | (observed.size < SOME ? [] : near.select(&:grave?))
           end
         end
@@ -147,7 +151,9 @@ module Thistle
         end
 
         def character(key)
-          knowledge.characters.fetch(key) { raise BadInput.new("“#{key}” is not a character in the library.", field: key) }
+          knowledge.characters.fetch(key) do
+            raise BadInput.new("“#{key}” is not a character in the library.", field: key)
+          end
         end
 
         def unanswered
@@ -168,7 +174,8 @@ module Thistle
 
         # The prior times the chance of every answer, plant by plant and stranger by stranger.
         def weigh
-          weights = prior.weights.map { |weight| (1 - UNLISTED) * weight } + prior.weights.map { |weight| UNLISTED * weight }
+          listed, unlisted = [1 - UNLISTED, UNLISTED].map { |share| prior.weights.map { |weight| share * weight } }
+          weights = listed + unlisted
           @states.each { |key, state| times(weights, chances.rows(key)[state], prior.seen(character(key).shows)) }
           @absent.each { |key, states| states.each { |state| without(weights, chances.rows(key)[state]) } }
           total = weights.sum
@@ -183,7 +190,8 @@ module Thistle
 
         def candidate(plant)
           by = observed.keys.group_by { |key| stand(plant, key) }
-          Candidate.new(plant:, probability: probability(plant), fits: by.fetch(:fits, []), against: by.fetch(:against, []),
+          Candidate.new(plant:, probability: probability(plant), fits: by.fetch(:fits, []),
+                        against: by.fetch(:against, []),
                         unseen: plant.characters.keys - observed.keys)
         end
       end

@@ -23,9 +23,11 @@ module Thistle
 
         # What each answer would mean, likeliest first; answers under 4 % left out.
         def outcomes
-          @outcomes ||= expected.transform_values(&:first).select { |_, m| m > 0.04 }.sort_by { |_, m| -m }.map do |state, chance|
+          @outcomes ||= expected.transform_values(&:first).select { |_, m| m > 0.04 }.sort_by { |_, m| -m }
+                                .map do |state, chance|
             after = @key.plus(character.key, character.answer_in(state)).top
-            Outcome.new(state:, label: character.states.fetch(state), chance:, leader: after.plant, probability: after.probability)
+            Outcome.new(state:, label: character.states.fetch(state), chance:, leader: after.plant,
+                        probability: after.probability)
           end
         end
 

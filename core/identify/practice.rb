@@ -21,7 +21,8 @@ module Thistle
         # The plant to deal next: one that was missed and is due, else one never shown, else the longest due, else any.
         # Look-alikes come before plants that nobody mixes up.
         def next_plant(random)
-          pool = [due.select { |plant| missed?(plant) }, fresh.select { |plant| plant.look_alikes.any? }, fresh, due, @plants].find(&:any?)
+          missed, alike = due.select { |plant| missed?(plant) }, fresh.select { |plant| plant.look_alikes.any? }
+          pool = [missed, alike, fresh, due, @plants].find(&:any?)
           pool.sample(random:)
         end
 
@@ -38,11 +39,14 @@ module Thistle
         # The pairs that were mixed up, most often first, either way round counted together.
         def pairs
           wrong = @answers.reject(&:right?).map { |answer| [answer.plant, answer.answer].sort }.tally
-          wrong.sort_by { |pair, times| [-times, pair] }.map { |(a, b), times| Pair.new(shown: a, taken_for: b, times:) }
+          wrong.sort_by { |pair, times| [-times, pair] }
+               .map { |(a, b), times| Pair.new(shown: a, taken_for: b, times:) }
         end
 
         # Plants that this one was taken for.
-        def rivals(plant) = pairs.filter_map { |pair| { pair.shown => pair.taken_for, pair.taken_for => pair.shown }[plant.key] }
+        def rivals(plant)
+          pairs.filter_map { |pair| { pair.shown => pair.taken_for, pair.taken_for => pair.shown }[plant.key] }
+        end
 
         def right = @answers.count(&:right?)
         def asked = @answers.size

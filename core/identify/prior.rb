@@ -59,7 +59,8 @@ module Thistle
 
         def turning?
           spring, summer, autumn = year.date(:bud_swell), year.date(:full_leaf), year.date(:first_frost)
-          (spring && summer && date.between?(spring - 21, summer - 7)) || (autumn && date.between?(autumn - 28, autumn + 35))
+          (spring && summer && date.between?(spring - 21, summer - 7)) ||
+            (autumn && date.between?(autumn - 28, autumn + 35))
         end
       end
     end

@@ -23,7 +23,9 @@ module Thistle
 
         # Why it is not settled, in sentences; empty when it is.
         def reasons
-          @reasons ||= @key.observed.empty? ? ["Nothing seen yet."] : [likely_enough, enough_seen, *undecided, *contradicted].compact
+          return ["Nothing seen yet."] if @key.observed.empty?
+
+          @reasons ||= [likely_enough, enough_seen, *undecided, *contradicted].compact
         end
 
         # Pairs that the leading plant could be mistaken for.
@@ -32,7 +34,9 @@ module Thistle
         # In the plant's own file, and in the files of the plants that name it.
         def self.pairs(plant, knowledge)
           own = plant.look_alikes.filter_map { |row| pair(knowledge.plants[row["plant"]], row) }
-          named_by = knowledge.plants.values.flat_map { |other| other.look_alikes.filter_map { |row| pair(other, row) if row["plant"] == plant.key } }
+          named_by = knowledge.plants.values.flat_map do |other|
+            other.look_alikes.filter_map { |row| pair(other, row) if row["plant"] == plant.key }
+          end
           (own + named_by).uniq(&:plant)
         end
 
@@ -87,7 +91,9 @@ module Thistle
         end
 
         def undecided
-          open_pairs.first(3).map { |pair| "#{labels(pair.by)} tells it from #{pair.plant.name}, and has not been seen to fit." }
+          open_pairs.first(3).map do |pair|
+            "#{labels(pair.by)} tells it from #{pair.plant.name}, and has not been seen to fit."
+          end
         end
 
         def contradicted

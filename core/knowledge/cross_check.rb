@@ -49,13 +49,20 @@ module Thistle
             known([school.default], school.options, "schools.yml", "#{key}/default")
             known(school.plants || [], @knowledge.plants, "schools.yml", "#{key}/plants")
           end
-          @knowledge.goals.each { |key, goal| known(goal.weights.keys, Decide::Priority::TERMS, "goals.yml", "#{key}/weights") }
+          @knowledge.goals.each do |key, goal|
+            known(goal.weights.keys, Decide::Priority::TERMS, "goals.yml", "#{key}/weights")
+          end
         end
 
-        def tags = @tags ||= @knowledge.methods_of_removal.values.flat_map(&:tags).to_h { |tag| [tag, true] }.merge(herbicide: true)
+        def tags
+          @tags ||= @knowledge.methods_of_removal.values.flat_map(&:tags).to_h { |tag| [tag, true] }
+                              .merge(herbicide: true)
+        end
 
         def check_aims
-          @knowledge.aims.each_value { |aim| known(aim.minds.flat_map { |row| row["about"] }, tags, "aims.yml", "#{aim.key}/minds") }
+          @knowledge.aims.each_value do |aim|
+            known(aim.minds.flat_map { |row| row["about"] }, tags, "aims.yml", "#{aim.key}/minds")
+          end
           likes = @knowledge.methods_of_removal.values.filter_map(&:like)
           known(likes, @knowledge.methods_of_removal, "methods", "like")
         end
@@ -71,7 +78,8 @@ module Thistle
           rows = @knowledge.planting.values.flatten
           known(rows.map { |row| row["source"] }, @knowledge.sources, "planting.yml", "source")
           marks = @knowledge.anchors.merge("season_start" => true, "season_end" => true)
-          known(rows.flat_map { |row| row.values_at("from", "to").map { |moment| moment["anchor"] } }, marks, "planting.yml", "anchor")
+          known(rows.flat_map { |row| row.values_at("from", "to").map { |moment| moment["anchor"] } }, marks,
+                "planting.yml", "anchor")
         end
 
         def check_season
@@ -82,15 +90,20 @@ module Thistle
             known(named, @knowledge.anchors, "climates.yml", "#{key}/stands_for")
           end
           check_season_sources
-          known(Identify::Regions::NAMES.keys + @knowledge.climates.keys, @knowledge.broad_weather, "broad_weather.yml", "regions and climates")
+          known(Identify::Regions::NAMES.keys + @knowledge.climates.keys, @knowledge.broad_weather, "broad_weather.yml",
+                "regions and climates")
         end
 
         def check_season_sources
-          @knowledge.fits.each { |key, limits| known(limits.cautions, @knowledge.cautions, "fits.yml", "#{key}/cautions") }
+          @knowledge.fits.each do |key, limits|
+            known(limits.cautions, @knowledge.cautions, "fits.yml", "#{key}/cautions")
+          end
           { "anchors.yml" => @knowledge.anchors, "climates.yml" => @knowledge.climates, "fits.yml" => @knowledge.fits,
-            "soils.yml" => @knowledge.soils, "phases.yml" => @knowledge.phases, "broad_weather.yml" => @knowledge.broad_weather }
+            "soils.yml" => @knowledge.soils, "phases.yml" => @knowledge.phases,
+            "broad_weather.yml" => @knowledge.broad_weather }
             .each do |file, rows|
-              known(rows.values.map { |row| row.is_a?(Hash) ? row["source"] : row.source }, @knowledge.sources, file, "source")
+              known(rows.values.map { |row| row.is_a?(Hash) ? row["source"] : row.source }, @knowledge.sources, file,
+                    "source")
             end
         end
 
@@ -101,7 +114,9 @@ module Thistle
           known(told.keys, character.states, file, field) unless character.measured?
           fault(file, field, "low is above high") if character.measured? && told["low"] > told["high"]
           phases = SHOWN_BY[character.shows]
-          fault(file, field, "nobody could see it: the plant has no phase #{phases.join(" or ")}") if phases&.none? { |phase| plant.phase?(phase) }
+          return unless phases&.none? { |phase| plant.phase?(phase) }
+
+          fault(file, field, "nobody could see it: the plant has no phase #{phases.join(" or ")}")
         end
 
         def check_pair(plant, pair, file)
@@ -109,7 +124,8 @@ module Thistle
           other = @knowledge.plants[pair["plant"]]
           pair["by"].each do |key|
             known([key], @knowledge.characters, file, "look_alikes/by")
-            apart = character(key).apart(plant, other) or fault(file, "look_alikes/by", "#{key} is not described for both plants")
+            apart = character(key).apart(plant, other)
+            fault(file, "look_alikes/by", "#{key} is not described for both plants") unless apart
             fault(file, "look_alikes/by", "#{key} hardly separates it from #{other.name}") if apart < APART
           end
         end

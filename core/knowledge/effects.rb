@@ -5,7 +5,8 @@ module Thistle
     class Knowledge
       # What each method does to each invader, as the library has it: a table to read and to correct.
       class Effects
-        WORDS = { kills: "kills", holds: "holds", harms: "harms", pointless: "pointless", unknown: "not known", not_offered: "not offered" }.freeze
+        WORDS = { kills: "kills", holds: "holds", harms: "harms", pointless: "pointless", unknown: "not known",
+                  not_offered: "not offered" }.freeze
 
         def initialize(knowledge)
           @knowledge = knowledge
@@ -17,7 +18,8 @@ module Thistle
         # The table as lines of text with tabs between.
         def lines
           keys = @knowledge.methods_of_removal.keys
-          [["plant", *keys], *rows.map { |plant, effects| [plant.key, *keys.map { |key| words(effects[key], key) }] }].map { |row| row.join("\t") }
+          told = rows.map { |plant, effects| [plant.key, *keys.map { |key| words(effects[key], key) }] }
+          [["plant", *keys], *told].map { |row| row.join("\t") }
         end
 
         private

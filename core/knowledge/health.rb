@@ -17,7 +17,9 @@ module Thistle
         end
 
         # All pairs of plants, those first that all looks together tell apart the least.
-        def pairs = @pairs ||= @knowledge.plants.values.combination(2).map { |left, right| pair(left, right) }.sort_by(&:apart)
+        def pairs
+          @pairs ||= @knowledge.plants.values.combination(2).map { |left, right| pair(left, right) }.sort_by(&:apart)
+        end
 
         # Pairs that no set of looks separates well.
         def hard_pairs = pairs.take_while { |pair| pair.apart < SOLID }
@@ -37,10 +39,14 @@ module Thistle
         end
 
         # Invaders without a look-alike on file.
-        def without_look_alikes = @knowledge.invaders.select { |plant| Identify::Settlement.pairs(plant, @knowledge).empty? }
+        def without_look_alikes
+          @knowledge.invaders.select { |plant| Identify::Settlement.pairs(plant, @knowledge).empty? }
+        end
 
         # Facts by their standing: {label => number}.
-        def standing = @knowledge.plants.values.flat_map(&:sources_used).tally.transform_keys { |key| @knowledge.source(key).label }
+        def standing
+          @knowledge.plants.values.flat_map(&:sources_used).tally.transform_keys { |key| @knowledge.source(key).label }
+        end
 
         private
 
@@ -64,11 +70,15 @@ module Thistle
         end
 
         # Of a plant, its shares in each state, character by character.
-        def shares(plant) = (@shares ||= {}.compare_by_identity)[plant] ||= @characters.map { |character| character.shares(plant)&.values }
+        def shares(plant)
+          @shares ||= {}.compare_by_identity
+          @shares[plant] ||= @characters.map { |character| character.shares(plant)&.values }
+        end
 
         def separates?(character)
           n = @characters.index(character)
-          @knowledge.plants.values.combination(2).any? { |left, right| apart(shares(left)[n], shares(right)[n]) >= APART }
+          @knowledge.plants.values.combination(2)
+                    .any? { |left, right| apart(shares(left)[n], shares(right)[n]) >= APART }
         end
       end
     end

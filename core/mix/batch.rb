@@ -25,8 +25,10 @@ module Thistle
         end
 
         def mixture
-          Mixture.new(active: @active, target: @target, total_ml: @total, stock_ml: stock_ml, carrier_ml: @total - stock_ml,
-                      loads: loads, load_ml: [@container, @total].min, last_load_ml: @total - ((loads - 1) * [@container, @total].min),
+          Mixture.new(active: @active, target: @target, total_ml: @total, stock_ml: stock_ml,
+                      carrier_ml: @total - stock_ml,
+                      loads: loads, load_ml: [@container, @total].min,
+                      last_load_ml: @total - ((loads - 1) * [@container, @total].min),
                       product_share: share, acid_equivalent_g: acid_equivalent, working: (@need + steps).freeze)
         end
 
@@ -40,7 +42,9 @@ module Thistle
         def acid_equivalent = stock_ml * @stock / 100 * @active.acid_share
 
         def check
-          refuse :stock, "The stock's strength is more than 0 and at most 100 %." unless @stock.positive? && @stock <= 100
+          unless @stock.positive? && @stock <= 100
+            refuse :stock, "The stock's strength is more than 0 and at most 100 %."
+          end
           refuse :target, "The target is more than 0 %." unless @target.positive?
           if @target > @stock
             refuse :target, "#{short(@target)} % is stronger than the stock's #{short(@stock)} %: no mixing makes that."
@@ -55,12 +59,16 @@ module Thistle
         def steps
           [step("Share of stock", "#{short(@target)} % ÷ #{short(@stock)} %", "#{short(share * 100)} % of the volume"),
            step("Stock", "#{said(@total)} × #{short(@target)} ÷ #{short(@stock)}", stock_ml, unit: :volume),
-           step("Carrier (#{@active.carrier})", "#{said(@total)} − #{said(stock_ml)}", @total - stock_ml, unit: :volume),
+           step("Carrier (#{@active.carrier})", "#{said(@total)} − #{said(stock_ml)}", @total - stock_ml,
+                unit: :volume),
            step("Acid equivalent of the active", "#{@active.acid_molar_mass} ÷ #{@active.salt_molar_mass} g/mol",
                 format("%.4f", @active.acid_share), source: "molar_mass")]
         end
 
-        def step(label, formula, value, unit: nil, source: "dilution") = Step.new(label:, formula:, value:, unit:, source:)
+        def step(label, formula, value, unit: nil, source: "dilution")
+          Step.new(label:, formula:, value:, unit:, source:)
+        end
+
         def said(ml) = "{volume:#{ml.round(3)}}"
         def short(number) = number.round(3).to_s.sub(/\.0+\z/, "")
       end

@@ -25,11 +25,13 @@ module Thistle
           raise BadInput.new("The spray volume is above 0.", field: :rate) unless litres_per_100m2.positive?
 
           total = area_m2 * litres_per_100m2 * 10 * SPARE
-          with_step("Spray for the ground", "{area:#{area_m2.round(1)}} × {rate:#{litres_per_100m2.round(4)}} × #{SPARE} to spare", total)
+          with_step("Spray for the ground",
+                    "{area:#{area_m2.round(1)}} × {rate:#{litres_per_100m2.round(4)}} × #{SPARE} to spare", total)
         end
 
         def self.with_step(label, formula, total)
-          Amount.new(total_ml: total, steps: [Step.new(label:, formula:, value: total, unit: :volume, source: "memory")])
+          step = Step.new(label:, formula:, value: total, unit: :volume, source: "memory")
+          Amount.new(total_ml: total, steps: [step])
         end
         private_class_method :with_step
       end

@@ -3,21 +3,23 @@
 module Thistle
   module Core
     module Recheck
-      # What follows from the records of a patch: which visits there are, which are still open, and which record made the
-      # others. The order in which records were entered says nothing; the days on them do.
+      # What follows from the records of a patch: which visits there are, which are still open, and which record made
+      # the others. The order in which records were entered says nothing; the days on them do.
       #
       #   FollowUp.new(records, returns:, asked:, courses:).visits  # => [Visit]
       #
-      # - Work asks for its return visits. Later work that takes plants out books its own in their place; so does the same
+      # - Work asks for its return visits. Later work that takes plants out books its own in their place; so does the
+      # same
       #   method done again (tape tied anew). A mark, a stub, a flag or bagged seed ends nothing that was asked before.
       # - A look answers what is due by then, or nearly; never what waits for weather that had not come.
       # - A look that finds something alive asks for treatment, until the next look or work that takes plants out.
       # - What a person asked for stays until it is made on its day or taken back.
       # - A course asks for its next step, whatever else is done, until that step is done or the course is left.
       class FollowUp
-        # A visit: key (nil where a person asked: then id), done_on and done_by ("treatment:3", "check:4", "observation:5",
-        # "hand") where it was made. from: [kind, id] of the record that asks.
-        Visit = Value.define(:key, :id, :kind, :due_on, :text, :source, :event, :since, :happened_on, :from, :done_on, :done_by)
+        # A visit: key (nil where a person asked: then id), done_on and done_by ("treatment:3", "check:4",
+        # "observation:5", "hand") where it was made. from: [kind, id] of the record that asks.
+        Visit = Value.define(:key, :id, :kind, :due_on, :text, :source, :event, :since, :happened_on, :from, :done_on,
+                             :done_by)
         # A person's own: made_on where they said that it was made.
         Asked = Value.define(:id, :kind, :due_on, :since, :event, :happened_on, :made_on)
         Course = Value.define(:id, :chosen_on, :left_on, :steps)
@@ -25,7 +27,8 @@ module Thistle
         Step = Value.define(:id, :kind, :method, :due_on, :said, :said_on, :text, :source)
         Done = Value.define(:on, :by)
 
-        EARLY = 14 # days before its day that a look still answers a visit, and never before half of the wait is over (memory)
+        # days before its day that a look still answers a visit, and never before half of the wait is over (memory)
+        EARLY = 14
         STEP_EARLY = 60 # days before a step's day that work or a look still answers it (memory)
         WORK = %w[seed mark treat].freeze # kinds of steps that ask for work
         WEATHER = %i[rain frosts browned].freeze
@@ -37,7 +40,8 @@ module Thistle
 
         # [Visit], the soonest first.
         def visits
-          @visits ||= [*returning, *again, *wished, *next_steps].sort_by { |visit| [visit.due_on, visit.key.to_s, visit.id.to_i] }.freeze
+          visits = [*returning, *again, *wished, *next_steps]
+          @visits ||= visits.sort_by { |visit| [visit.due_on, visit.key.to_s, visit.id.to_i] }.freeze
         end
 
         # {step id => Done or nil} of every course.
@@ -63,8 +67,10 @@ module Thistle
         def returning
           found = treatments.flat_map { |work| @returns.fetch(work.id, []).map { |row| [work, row] } }
           found.uniq { |work, row| [work.on, row.key, row.due_on] }.map do |work, row|
-            visit = Visit.new(key: "t#{work.id}:#{row.key}:#{row.due_on.year}", kind: row.kind, due_on: row.due_on, text: row.text,
-                              source: row.source, event: row.event, since: work.on, happened_on: row.happened_on, from: [:treatment, work.id])
+            visit = Visit.new(key: "t#{work.id}:#{row.key}:#{row.due_on.year}", kind: row.kind, due_on: row.due_on,
+                              text: row.text,
+                              source: row.source, event: row.event, since: work.on, happened_on: row.happened_on,
+                              from: [:treatment, work.id])
             done(visit, @records.find { |record| answers_return?(record, visit, work) })
           end
         end
@@ -89,7 +95,9 @@ module Thistle
 
         # Was it made on its day, or near enough? What waits for weather only once that has come.
         def due?(on, visit)
-          return !visit.happened_on.nil? && on >= [visit.happened_on, visit.due_on - 1].max if visit.event && WEATHER.include?(visit.event.kind)
+          if visit.event && WEATHER.include?(visit.event.kind)
+            return !visit.happened_on.nil? && on >= [visit.happened_on, visit.due_on - 1].max
+          end
 
           on >= visit.due_on - [EARLY, (visit.due_on - visit.since).to_i / 2].min
         end
@@ -97,18 +105,22 @@ module Thistle
         # What looks found alive.
         def again
           checks.select(&:live).map do |check|
-            visit = Visit.new(key: "k#{check.id}:again", kind: "treat", due_on: check.on, text: check.note, source: "common_practice",
+            visit = Visit.new(key: "k#{check.id}:again", kind: "treat", due_on: check.on, text: check.note,
+                              source: "common_practice",
                               since: check.on, from: [:check, check.id])
-            done(visit, @records.drop(place(check) + 1).find { |record| record.kind == :check ? record.on > check.on : record.removes })
+            later = @records.drop(place(check) + 1)
+            done(visit, later.find { |record| record.kind == :check ? record.on > check.on : record.removes })
           end
         end
 
         def wished
           @asked.map do |wish|
-            visit = Visit.new(id: wish.id, kind: wish.kind, due_on: wish.due_on, event: wish.event, since: wish.since, happened_on: wish.happened_on)
+            visit = Visit.new(id: wish.id, kind: wish.kind, due_on: wish.due_on, event: wish.event, since: wish.since,
+                              happened_on: wish.happened_on)
             next visit.with(done_on: wish.made_on, done_by: "hand") if wish.made_on
 
-            done(visit, @records.find { |record| record.on >= wish.since && fits?(record, wish.kind) && due?(record.on, visit) })
+            since = @records.select { |record| record.on >= wish.since }
+            done(visit, since.find { |record| fits?(record, wish.kind) && due?(record.on, visit) })
           end
         end
 
@@ -121,39 +133,50 @@ module Thistle
         def next_steps
           @courses.reject(&:left_on).filter_map do |course|
             step = course.steps.find { |one| WORK.include?(one.kind) && steps[one.id].nil? } or next
-            Visit.new(key: "c#{course.id}:s#{step.id}", kind: "treat", due_on: step.due_on, text: step.text, source: step.source,
+            Visit.new(key: "c#{course.id}:s#{step.id}", kind: "treat", due_on: step.due_on, text: step.text,
+                      source: step.source,
                       since: course.chosen_on, from: [:course, course.id])
           end
         end
 
         # Work ticks its step, with what lies on the same day; a look ticks the look nearest to it.
         def done_of(course)
-          said = course.steps.to_h { |step| [step.id, step.said == "done" ? Done.new(on: step.said_on, by: "hand") : nil] }
+          said = course.steps.to_h do |step|
+            [step.id, step.said == "done" ? Done.new(on: step.said_on, by: "hand") : nil]
+          end
           free = course.steps.select { |step| step.said.nil? }
-          @records.select { |record| during?(course, record) }.each { |record| tick(record, free.reject { |step| said[step.id] }, said) }
+          @records.select { |record| during?(course, record) }
+                  .each { |record| tick(record, free.reject { |step| said[step.id] }, said) }
           said
         end
 
-        def during?(course, record) = record.on >= course.chosen_on && (course.left_on.nil? || record.on <= course.left_on)
+        def during?(course, record)
+          record.on >= course.chosen_on && (course.left_on.nil? || record.on <= course.left_on)
+        end
 
         def tick(record, open, said)
           near = open.select { |step| step.due_on <= record.on + STEP_EARLY }
           steps = case record.kind
                   when :treatment then worked(record, near, open)
-                  when :check then [near.select { |step| step.kind == "check" }.min_by { |step| [(step.due_on - record.on).to_i.abs, step.id] }]
+                  when :check then [nearest(near.select { |step| step.kind == "check" }, record)]
                   else []
                   end
           steps.compact.each { |step| said[step.id] = Done.new(on: record.on, by: "#{record.kind}:#{record.id}") }
         end
 
+        def nearest(steps, record) = steps.min_by { |step| [(step.due_on - record.on).to_i.abs, step.id] }
+
         # A step without a method of its own is done by any work that takes plants out, near its day.
         def worked(record, near, open)
           step = near.find { |one| one.method == record.method } ||
-                 (record.removes && near.find { |one| one.kind == "treat" && one.method.nil? && one.due_on <= record.on + EARLY })
+                 (record.removes &&
+                  near.find { |one| one.kind == "treat" && one.method.nil? && one.due_on <= record.on + EARLY })
           step ? [step, *open.select { |one| one.kind == "disposal" && one.due_on == step.due_on }] : []
         end
 
-        def done(visit, record) = record ? visit.with(done_on: record.on, done_by: "#{record.kind}:#{record.id}") : visit
+        def done(visit, record)
+          record ? visit.with(done_on: record.on, done_by: "#{record.kind}:#{record.id}") : visit
+        end
       end
     end
   end

@@ -9,7 +9,8 @@ module Thistle
         STATES = %w[reported standing hit regrowing quiet closed].freeze
         APART = 14 # days between two clean looks that count as two (memory)
 
-        # records: [Story::Record], any order. Years for which seed that fell, or pieces that stayed, can still come up, or nil.
+        # records: [Story::Record], any order. Years for which seed that fell, or pieces that stayed, can still come up,
+        # or nil.
         def initialize(records, threshold: Alive::CLOSED_BELOW, seed_bank_years: nil, fragment_years: nil)
           @records = Story.in_order(records)
           @threshold, @seed_bank_years, @fragment_years = threshold, seed_bank_years || 0, fragment_years || 0
@@ -44,7 +45,8 @@ module Thistle
           done?(n) ? "closed" : "quiet"
         end
 
-        # Closed: enough clean looks in a row by this record, seed spent since it last fell, pieces since the last live plant.
+        # Closed: enough clean looks in a row by this record, seed spent since it last fell, pieces since the last live
+        # plant.
         def done?(n)
           on = @records[n].on
           Alive.chance(clean_by(n).size) < @threshold && on >= last_fall(n) >> (12 * @seed_bank_years) &&
@@ -53,15 +55,20 @@ module Thistle
 
         # When seed last fell, by record n: as someone said; a live plant of which nobody said counts as if it had.
         def last_fall(n)
-          fell = @records.first(n + 1).select { |record| record.seed_fall ? SeedFall::FELL.include?(record.seed_fall) : lives?(record) }
+          fell = @records.first(n + 1).select do |record|
+            record.seed_fall ? SeedFall::FELL.include?(record.seed_fall) : lives?(record)
+          end
           (fell.last || @records.first).on
         end
 
-        # Clean looks that count, by record n: after the last live plant, when something would have shown, each at least a
-        # fortnight after the one before.
+        # Clean looks that count, by record n: after the last live plant, when something would have shown, each at least
+        # a fortnight after the one before.
         def clean_by(n)
-          looks = @records[((last_live(n) || -1) + 1)..n].select { |record| record.kind == :check && record.shows != false }
-          looks.each_with_object([]) { |look, counted| counted << look if counted.empty? || look.on - counted.last.on >= APART }
+          looks = @records[((last_live(n) ||
+                             -1) + 1)..n].select { |record| record.kind == :check && record.shows != false }
+          looks.each_with_object([]) do |look, counted|
+            counted << look if counted.empty? || look.on - counted.last.on >= APART
+          end
         end
 
         # The last record by n that is no clean look.

@@ -6,8 +6,8 @@ module Thistle
       # When to come back after a treatment: every entry of knowledge/returns.yml that fits plant and method,
       # turned into a date at the site.
       class Returns
-        # event: what it waits for (Season::Event), where it waits for weather or a mark of the year; happened_on: its day,
-        # once it has come.
+        # event: what it waits for (Season::Event), where it waits for weather or a mark of the year; happened_on: its
+        # day, once it has come.
         Visit = Value.define(:key, :due_on, :kind, :text, :source, :event, :happened_on)
         NEAR = 20 # days: a yearly look that close to another visit is the same visit
         MAX_YEARS = 10
@@ -42,7 +42,8 @@ module Thistle
 
           event = Season::Event.read(row["when"])
           outcome = event.resolve(@site, @done_on)
-          outcome.date && Visit.new(**told, event:, due_on: outcome.date + event.after, happened_on: outcome.happened? ? outcome.date : nil)
+          outcome.date && Visit.new(**told, event:, due_on: outcome.date + event.after,
+                                            happened_on: outcome.happened? ? outcome.date : nil)
         end
 
         def years(key, row)

@@ -3,12 +3,13 @@
 module Thistle
   module Core
     module Recheck
-      # The records of a patch in the order in which they happened, whatever order they were entered in. On one day: what was
-      # seen, then a look at earlier work, then the work; a look on the day of the first work is a look at that work.
+      # The records of a patch in the order in which they happened, whatever order they were entered in. On one day:
+      # what was seen, then a look at earlier work, then the work; a look on the day of the first work is a look at that
+      # work.
       module Story
-        # kind: :observation, :treatment or :check; id; on: its day; method: key of a treatment's; removes: does that method
-        # take plants out? live: did a check find something alive? shows: could it have shown anything then? settled: is an
-        # observation's name certain? seed_fall: a key of SeedFall::ANSWERS,
+        # kind: :observation, :treatment or :check; id; on: its day; method: key of a treatment's; removes: does that
+        # method take plants out? live: did a check find something alive? shows: could it have shown anything then?
+        # settled: is an observation's name certain? seed_fall: a key of SeedFall::ANSWERS,
         # nil where nobody said. note: what is alive, in words.
         Record = Value.define(:kind, :id, :on, :method, :removes, :live, :shows, :settled, :seed_fall, :note)
 

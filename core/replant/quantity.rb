@@ -16,8 +16,10 @@ module Thistle
           share = GRIDS.fetch(grid) { raise BadInput.new("The grid is triangular or square.", field: :grid) }
           density = 1 / (share * spacing_m * spacing_m)
           plugs = (area_m2 * density).ceil
-          formula = "{area:#{area_m2.round(1)}} ÷ (#{"0.866 × " if grid == "triangular"}({depth:#{(spacing_m * 100).round(1)}})²)"
-          Answer.new(plugs:, working: [Step.new(label: "Plugs, #{grid} grid", formula:, value: plugs, source: "geometry")])
+          spacing = "{depth:#{(spacing_m * 100).round(1)}}"
+          formula = "{area:#{area_m2.round(1)}} ÷ (#{"0.866 × " if grid == "triangular"}(#{spacing})²)"
+          step = Step.new(label: "Plugs, #{grid} grid", formula:, value: plugs, source: "geometry")
+          Answer.new(plugs:, working: [step])
         end
 
         # Bulk seed in g for `seeds_per_m2` live seeds, by pure live seed = purity x germination (both 0..1).
@@ -25,20 +27,25 @@ module Thistle
           raise BadInput.new("The area is above 0.", field: :area) unless area_m2.positive?
 
           { purity:, germination: }.each do |field, value|
-            raise BadInput.new("#{field.to_s.capitalize} is above 0 and at most 100 %.", field:) unless value.positive? && value <= 1
+            unless value.positive? && value <= 1
+              raise BadInput.new("#{field.to_s.capitalize} is above 0 and at most 100 %.", field:)
+            end
           end
           pls = purity * germination
           pure = area_m2 * seeds_per_m2 / seeds_per_g.to_f
           Answer.new(pls_g: pure, bulk_g: pure / pls,
-                     working: seed_steps(area: area_m2, rate: seeds_per_m2, per_g: seeds_per_g, purity:, germination:, pure:))
+                     working: seed_steps(area: area_m2, rate: seeds_per_m2, per_g: seeds_per_g, purity:, germination:,
+                                         pure:))
         end
 
         def self.seed_steps(area:, rate:, per_g:, purity:, germination:, pure:)
           pls = purity * germination
           needed = "{area:#{area.round(1)}} × #{rate} seeds/m² ÷ #{per_g} seeds/g"
           [Step.new(label: "Pure live seed", formula: needed, value: pure, unit: :mass, source: "memory"),
-           Step.new(label: "PLS share", formula: "#{purity} × #{germination}", value: pls.round(4), source: "pure_live_seed"),
-           Step.new(label: "Seed to weigh out", formula: "{mass:#{pure.round(1)}} ÷ #{pls.round(4)}", value: pure / pls, unit: :mass,
+           Step.new(label: "PLS share", formula: "#{purity} × #{germination}", value: pls.round(4),
+                    source: "pure_live_seed"),
+           Step.new(label: "Seed to weigh out", formula: "{mass:#{pure.round(1)}} ÷ #{pls.round(4)}", value: pure / pls,
+                    unit: :mass,
                     source: "pure_live_seed")]
         end
         private_class_method :seed_steps

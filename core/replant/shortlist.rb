@@ -34,7 +34,8 @@ module Thistle
 
         def suited
           @knowledge.natives.select do |plant|
-            (site = plant.replant) && at_home?(plant) && site["light"].include?(light) && site["moisture"].include?(moisture)
+            (site = plant.replant) && at_home?(plant) && site["light"].include?(light) &&
+              site["moisture"].include?(moisture)
           end
         end
 

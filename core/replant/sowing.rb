@@ -7,7 +7,8 @@ module Thistle
       class Sowing
         Window = Value.define(:from, :to, :reason, :source, :open)
         # What a plant's file asks for, and the tables that it means.
-        TABLES = { "dormant" => %w[dormant], "spring" => %w[spring], "spring_or_autumn" => %w[spring autumn], "summer_water" => %w[water] }.freeze
+        TABLES = { "dormant" => %w[dormant], "spring" => %w[spring], "spring_or_autumn" => %w[spring autumn],
+                   "summer_water" => %w[water] }.freeze
 
         def initialize(site)
           @site = site
@@ -35,7 +36,9 @@ module Thistle
           Window.new(from:, to:, reason: row["text"], source: row["source"], open: @site.today.between?(from, to))
         end
 
-        def date(year, moment) = year.moment(moment["anchor"].to_sym)&.then { |found| found.date + moment.fetch("days", 0) }
+        def date(year, moment)
+          year.moment(moment["anchor"].to_sym)&.then { |found| found.date + moment.fetch("days", 0) }
+        end
       end
     end
   end

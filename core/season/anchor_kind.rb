@@ -5,12 +5,15 @@ module Thistle
     module Season
       # A kind of mark as knowledge/anchors.yml gives it: by names the way to find it (Spotter), season the half of the
       # year it belongs to, in which Hopkins' law moves it later (spring) or earlier (autumn).
-      AnchorKind = Value.define(:key, :label, :by, :season, :degree_days, :nth, :at, :days, :mm, :within, :lake, :after, :source) do
+      AnchorKind = Value.define(:key, :label, :by, :season, :degree_days, :nth, :at, :days, :mm, :within, :lake, :after,
+                                :source) do
         # Quantities stand in it as Step reads them.
         def rule
           case by
           when "warmth" then "{warmth:#{degree_days}}, means of low and high summed from the start of the season-year"
-          when "frost" then "#{nth == "last" ? "last spring" : "#{%w[first second third][nth - 1]} autumn"} night at or below {temperature:#{at}}"
+          when "frost"
+            which = nth == "last" ? "last spring" : "#{%w[first second third][nth - 1]} autumn"
+            "#{which} night at or below {temperature:#{at}}"
           when "frozen" then "first of #{days} days running with the ground frozen"
           when "thawed" then "first of #{days} days running with the ground thawed for good"
           when "rains" then "first {rain:#{mm}} within #{within} days since the middle of the dry season"

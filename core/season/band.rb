@@ -8,6 +8,8 @@ module Thistle
       class Band
         Mark = Value.define(:date, :rain, :fill, :soil, :standing)
 
+        TOLD = %i[key date early late low high measured].freeze # of an anchor
+
         attr_reader :site
 
         def initialize(site)
@@ -34,7 +36,8 @@ module Thistle
           day = site.day(today)
           rain = site.measured((today - 30)..today).reverse.find { |d| d.rain && d.rain >= 2 }
           wet = site.next_rain(today + 1, 1)
-          { soil: ground.kind, last_rain: rain, wind: day.wind, temperature: day.tmax, next_rain: wet, forecast: site.forecast?,
+          { soil: ground.kind, last_rain: rain, wind: day.wind, temperature: day.tmax, next_rain: wet,
+            forecast: site.forecast?,
             standing: day.standing }
         end
 
@@ -42,7 +45,7 @@ module Thistle
         def to_h
           { start:, finish:, today:, soil: site.ground(today).kind,
             climate: site.climate.key,
-            anchors: year.anchors.map { |a| a.to_h.slice(:key, :date, :early, :late, :low, :high, :measured).merge(seen: !a.seen.nil?) },
+            anchors: year.anchors.map { |anchor| anchor.to_h.slice(*TOLD).merge(seen: !anchor.seen.nil?) },
             days: marks.map { |m| { date: m.date, rain_mm: m.rain.round(1), soil: m.soil, standing: m.standing } } }
         end
       end

@@ -19,8 +19,8 @@ module Thistle
         # [latitude, longitude] that stand for ground without a position.
         def middle(**of) = row(**of).values_at("latitude", "longitude")
 
-        # What a station of such weather has, at a latitude: months turned by half a year where the row lies on the other
-        # side of the equator.
+        # What a station of such weather has, at a latitude: months turned by half a year where the row lies on the
+        # other side of the equator.
         def climate(latitude, **of)
           row = row(**of)
           south = latitude.negative?

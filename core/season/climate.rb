@@ -41,7 +41,10 @@ module Thistle
           coldest.mean >= COLD && hot.sum(&:rain) < DRY_SHARE * months.sum(&:rain)
         end
 
-        def self.dry_share(months) = quarters(months).map { |three| three.sum(&:rain) }.min / [months.sum(&:rain), 1.0].max
+        def self.dry_share(months)
+          quarters(months).map { |three| three.sum(&:rain) }.min / [months.sum(&:rain), 1.0].max
+        end
+
         def self.quarters(months) = (0..11).map { |n| [n, n + 1, n + 2].map { |m| months[m % 12] } }
         private_class_method :desert?, :winter_wet?, :dry_share, :quarters
       end

@@ -29,7 +29,8 @@ module Thistle
         # Hours since midnight of a UTC Time, 0..24, on the clock.
         def hours(utc) = local(utc).then { |time| time.hour + (time.min / 60.0) }
 
-        # The UTC Time of an hour of a date; nil where the clock skips it. An hour that comes twice is the first of the two.
+        # The UTC Time of an hour of a date; nil where the clock skips it. An hour that comes twice is the first of the
+        # two.
         def utc(date, hour, minute = 0)
           @zone.local_to_utc(Time.utc(date.year, date.month, date.day, hour, minute), &:first)
         rescue TZInfo::PeriodNotFound

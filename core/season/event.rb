@@ -10,8 +10,8 @@ module Thistle
 
       # Reads an event, says it, and finds when it happened or is likely to.
       class Event
-        # date: when it happened, is forecast or is likely (the median); nil where it never comes here. standing: :happened,
-        # :forecast, :expected or :never.
+        # date: when it happened, is forecast or is likely (the median); nil where it never comes here. standing:
+        # :happened, :forecast, :expected or :never.
         Outcome = Value.define(:date, :standing) do
           def happened? = standing == :happened
         end
@@ -30,7 +30,8 @@ module Thistle
         end
 
         def to_data
-          { rain: { "rain_mm" => mm, "within" => within }, frosts: { "frosts" => count }, browned: { "browned" => true },
+          { rain: { "rain_mm" => mm, "within" => within }, frosts: { "frosts" => count },
+            browned: { "browned" => true },
             anchor: { "anchor" => anchor.to_s } }.fetch(kind).merge("days_after" => after)
         end
 
@@ -58,8 +59,8 @@ module Thistle
 
         private
 
-        # The first day of measured weather and forecast that does it; else the median of the futures. What is only usual, or
-        # a region's broad value, has not happened here.
+        # The first day of measured weather and forecast that does it; else the median of the futures. What is only
+        # usual, or a region's broad value, has not happened here.
         def weather(site, since)
           from = since + 1
           known = (from..site.horizon).map { |date| site.day(date) }.map { |day| day if TOLD.include?(day.standing) }
@@ -81,7 +82,9 @@ module Thistle
         private_constant :TOLD
 
         # The place of the day that does it; a day that nobody measured (nil) does nothing.
-        def first(days) = kind == :rain ? soaked(days) : days.each_index.select { |n| days[n] && days[n].tmin <= FROST }[count - 1]
+        def first(days)
+          kind == :rain ? soaked(days) : days.each_index.select { |n| days[n] && days[n].tmin <= FROST }[count - 1]
+        end
 
         def soaked(days)
           sum = 0.0
@@ -94,7 +97,8 @@ module Thistle
 
         # The mark's next coming, at least two weeks off.
         def mark(site, since, key)
-          found = [since, since >> 12].filter_map { |date| site.year(date).moment(key) }.find { |anchor| anchor.date > since + APART }
+          found = [since, since >> 12].filter_map { |date| site.year(date).moment(key) }
+                                      .find { |anchor| anchor.date > since + APART }
           return Outcome.new(standing: :never) unless found
 
           standing = found.measured && found.date <= site.today ? :happened : :expected

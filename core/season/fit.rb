@@ -30,9 +30,9 @@ module Thistle
 
         # Fit stretches of two hours and more, soonest first; they end with the day.
         def stretches
-          @stretches ||= hours.select(&:fit?).slice_when { |a, b| b.hour.date != a.hour.date || b.hour.at != a.hour.at + 1 }
-                              .map { |run| Stretch.new(date: run.first.hour.date, from: run.first.hour.at, to: run.last.hour.at + 1) }
-                              .select { |stretch| stretch.hours >= SHORTEST }.freeze
+          @stretches ||= hours.select(&:fit?).slice_when { |a, b| !follows?(a.hour, b.hour) }
+                              .map { |run| stretch(run.first.hour, run.last.hour) }
+                              .select { |one| one.hours >= SHORTEST }.freeze
         end
 
         def next_stretch(from = site.today) = stretches.find { |stretch| stretch.date >= from }
@@ -57,6 +57,8 @@ module Thistle
         private
 
         def list = site.hours
+        def follows?(hour, other) = other.date == hour.date && other.at == hour.at + 1
+        def stretch(first, last) = Stretch.new(date: first.date, from: first.at, to: last.at + 1)
 
         def against(at)
           hour = list[at]
@@ -68,17 +70,22 @@ module Thistle
 
         def air(hour)
           found = [range(:wind, hour.wind, limits.wind), above(:gust, hour.gust, limits.gust),
-                   range(:temperature, hour.temperature, limits.temperature), range(:delta_t, hour.delta_t, limits.delta_t)].compact
+                   range(:temperature, hour.temperature, limits.temperature),
+                   range(:delta_t, hour.delta_t, limits.delta_t)].compact
           found << no(:inversion) if limits.still_air && hour.inversion
           found
         end
 
         def wet(hour, at)
           found = []
-          found << no(:raining, hour.rain, DRY, unknown: hour.rain.nil?) if (limits.herbicide? || limits.calm_water) && (hour.rain || 1) > DRY
+          if (limits.herbicide? || limits.calm_water) && (hour.rain || 1) > DRY
+            found << no(:raining, hour.rain, DRY, unknown: hour.rain.nil?)
+          end
           found << no(:wet_leaf) if limits.dry_h && (hour.leaf_wet || rained?(at))
           coming = limits.rainfast_h && rain_within(at, limits.rainfast_h)
-          found << no(:rain_coming, coming, limits.rainfast_h, unknown: coming.nil?) if limits.rainfast_h && (coming.nil? || coming > DRY)
+          if limits.rainfast_h && (coming.nil? || coming > DRY)
+            found << no(:rain_coming, coming, limits.rainfast_h, unknown: coming.nil?)
+          end
           found
         end
 

@@ -10,21 +10,28 @@ module Thistle
       # The list of them, and what a header and its numbers suggest.
       class Gauge
         CELSIUS = { "°C" => ->(v) { v }, "°F" => ->(v) { (v - 32) / 1.8 }, "K" => ->(v) { v - 273.15 } }.freeze
-        SPEED = { "km/h" => ->(v) { v }, "m/s" => ->(v) { v * 3.6 }, "mph" => ->(v) { v * 1.609344 }, "kn" => ->(v) { v * 1.852 } }.freeze
+        SPEED = { "km/h" => ->(v) { v }, "m/s" => ->(v) { v * 3.6 }, "mph" => ->(v) { v * 1.609344 },
+                  "kn" => ->(v) { v * 1.852 } }.freeze
         DEPTH = { "mm" => ->(v) { v }, "in" => ->(v) { v * 25.4 }, "cm" => ->(v) { v * 10 } }.freeze
         HEAT = -60.0..60.0
 
         FIELDS = %i[key label names units plausible folds].freeze
         ROWS = [
-          [:time, "date and time", %w[datetime date_time timestamp dateutc observed obs_time local_time valid], {}, nil, nil],
+          [:time, "date and time", %w[datetime date_time timestamp dateutc observed obs_time local_time valid], {}, nil,
+           nil],
           [:date, "date", %w[date day datum obs_date], {}, nil, nil],
           [:hour, "time of day", %w[time hour hours clock], {}, nil, nil],
-          [:tmin, "lowest temperature", %w[tmin min_temp mintemp temp_min temperature_min low minimum_temperature], CELSIUS, HEAT, :lowest],
-          [:tmax, "highest temperature", %w[tmax max_temp maxtemp temp_max temperature_max high maximum_temperature], CELSIUS, HEAT, :highest],
-          [:temperature, "temperature", %w[temp temperature air_temp airtemp outdoor_temperature temp_out tavg tmean t], CELSIUS, HEAT, :mean],
+          [:tmin, "lowest temperature", %w[tmin min_temp mintemp temp_min temperature_min low minimum_temperature],
+           CELSIUS, HEAT, :lowest],
+          [:tmax, "highest temperature", %w[tmax max_temp maxtemp temp_max temperature_max high maximum_temperature],
+           CELSIUS, HEAT, :highest],
+          [:temperature, "temperature", %w[temp temperature air_temp airtemp outdoor_temperature temp_out tavg tmean t],
+           CELSIUS, HEAT, :mean],
           [:dew_point, "dew point", %w[dew_point dewpoint dew dewpt td], CELSIUS, HEAT, :mean],
-          [:humidity, "relative humidity", %w[humidity rh relative_humidity hum out_hum outdoor_humidity], { "%" => ->(v) { v } }, 1.0..100.0, :mean],
-          [:rain, "rain", %w[rain precip precipitation prcp rainfall rain_total ppt daily_rain hourly_rain], DEPTH, 0.0..300.0, :sum],
+          [:humidity, "relative humidity", %w[humidity rh relative_humidity hum out_hum outdoor_humidity],
+           { "%" => ->(v) { v } }, 1.0..100.0, :mean],
+          [:rain, "rain", %w[rain precip precipitation prcp rainfall rain_total ppt daily_rain hourly_rain], DEPTH,
+           0.0..300.0, :sum],
           [:wind, "wind", %w[wind wind_speed windspeed ws wspd wind_avg], SPEED, 0.0..200.0, :mean],
           [:gust, "gusts", %w[gust wind_gust windgust gusts hi_speed max_wind], SPEED, 0.0..300.0, :highest],
           [:radiation, "sunshine, radiation", %w[radiation solar solar_rad srad solar_radiation rs],
@@ -34,8 +41,10 @@ module Thistle
         BY_KEY = LIST.to_h { |gauge| [gauge.key, gauge] }.freeze
 
         # How units are written in headers.
-        WRITTEN = { "°F" => /\bf\b|°f|deg_?f|fahrenheit/i, "°C" => /\bc\b|°c|deg_?c|celsius/i, "K" => /\bkelvin\b/i, "in" => /\bin\b|inch/i,
-                    "mm" => /\bmm\b/i, "cm" => /\bcm\b/i, "mph" => /mph/i, "m/s" => %r{m/s|\bms\b|mps|m_s}i, "km/h" => %r{km/?h|kph|km_h}i,
+        WRITTEN = { "°F" => /\bf\b|°f|deg_?f|fahrenheit/i, "°C" => /\bc\b|°c|deg_?c|celsius/i, "K" => /\bkelvin\b/i,
+                    "in" => /\bin\b|inch/i,
+                    "mm" => /\bmm\b/i, "cm" => /\bcm\b/i, "mph" => /mph/i, "m/s" => %r{m/s|\bms\b|mps|m_s}i,
+                    "km/h" => %r{km/?h|kph|km_h}i,
                     "kn" => /\bkn\b|\bkts?\b|knots?/i, "W/m²" => %r{w/?m}i, "MJ/m²" => /mj/i }.freeze
         HOT = 50.0 # a file whose warmest twentieth is above this is in °F
 

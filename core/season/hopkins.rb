@@ -13,11 +13,14 @@ module Thistle
         CLIMB_M = 121.92 # 400 ft
         NORTH_AMERICA = { longitude: -170.0..-50.0, latitude: 15.0..75.0 }.freeze
 
-        # [[cause, days]] by which spring is later at `to` than at `from` (latitude, longitude, elevation; nil: not known).
+        # [[cause, days]] by which spring is later at `to` than at `from` (latitude, longitude, elevation; nil: not
+        # known).
         def parts(from, to)
           poleward = to.latitude.abs - from.latitude.abs
           parts = [["latitude", DAYS * poleward]]
-          parts << ["longitude", DAYS * (to.longitude - from.longitude) / LONGITUDE_STEP] if [from, to].all? { |place| american?(place) }
+          if [from, to].all? { |place| american?(place) }
+            parts << ["longitude", DAYS * (to.longitude - from.longitude) / LONGITUDE_STEP]
+          end
           parts << ["elevation", DAYS * (to.elevation - from.elevation) / CLIMB_M] if from.elevation && to.elevation
           parts
         end

@@ -3,10 +3,12 @@
 module Thistle
   module Core
     module Season
-      # The hours ahead at a site with all that work asks of them: the feed's own, else taken from the day's low and high.
+      # The hours ahead at a site with all that work asks of them: the feed's own, else taken from the day's low and
+      # high.
       class Hours
         # at: hour on the clock; leaf_wet: rain or dew on it; inversion: may hold drift down; light: the sun is up.
-        Now = Value.define(:date, :at, :temperature, :rain, :wind, :gust, :humidity, :delta_t, :soil, :leaf_wet, :inversion, :light,
+        Now = Value.define(:date, :at, :temperature, :rain, :wind, :gust, :humidity, :delta_t, :soil, :leaf_wet,
+                           :inversion, :light,
                            :standing)
         WARMEST = 15 # o'clock
         GUSTS = 1.5 # times the wind, where gusts are not measured (memory)
@@ -57,7 +59,8 @@ module Thistle
         def hours(date)
           rises, sets = @site.sun(date)
           soil = @site.ground(date).kind
-          (@site.known?(date) ? known(date, rises) : guessed(date, rises)).map { |hour| now(date, hour, rises, sets, soil) }
+          hours = @site.known?(date) ? known(date, rises) : guessed(date, rises)
+          hours.map { |hour| now(date, hour, rises, sets, soil) }
         end
 
         # The feed's hours; of one that is missing among them nothing is known.
@@ -75,14 +78,18 @@ module Thistle
 
         def now(date, hour, rises, sets, soil)
           dew = hour.humidity && Air.dew_point(hour.temperature, hour.humidity)
-          Now.new(date:, at: hour.at, temperature: hour.temperature, rain: hour.rain, wind: hour.wind, gust: hour.gust || hour.wind&.*(GUSTS),
-                  humidity: hour.humidity, delta_t: hour.humidity && Air.delta_t(hour.temperature, hour.humidity), soil:,
+          Now.new(date:, at: hour.at, temperature: hour.temperature, rain: hour.rain, wind: hour.wind,
+                  gust: hour.gust || hour.wind&.*(GUSTS),
+                  humidity: hour.humidity, delta_t: hour.humidity && Air.delta_t(hour.temperature, hour.humidity),
+                  soil:,
                   leaf_wet: dew && hour.temperature - dew < DEW_GAP, light: light?(hour.at, rises, sets),
                   inversion: inversion?(hour, rises, sets), standing: hour.standing)
         end
 
         # The sun is up from the whole hour after it rises to the one in which it sets; where it never sets, always.
-        def light?(at, rises, sets) = rises.nil? ? Sun.daylight(@site.latitude, @site.today.yday) > 12 : at >= rises && at + 1 <= sets
+        def light?(at, rises, sets)
+          rises.nil? ? Sun.daylight(@site.latitude, @site.today.yday) > 12 : at >= rises && at + 1 <= sets
+        end
 
         def inversion?(hour, rises, sets)
           return false if rises.nil? || (hour.rain || 0).positive? || (hour.wind || 0) >= CALM

@@ -4,7 +4,8 @@ module Thistle
   module Core
     module Season
       # What a kind of work asks of an hour or a day (knowledge/fits.yml); a product's label goes before it.
-      Limits = Value.define(:key, :label, :short, :tags, :soil, :wind, :gust, :temperature, :delta_t, :rainfast_h, :dry_h, :still_air,
+      Limits = Value.define(:key, :label, :short, :tags, :soil, :wind, :gust, :temperature, :delta_t, :rainfast_h,
+                            :dry_h, :still_air,
                             :calm_water, :daylight, :cautions, :source, :labelled)
 
       # Which are a method's, what a label changes, and what stands against a whole day.
@@ -23,16 +24,18 @@ module Thistle
 
         def herbicide? = !rainfast_h.nil?
 
-        # With what a label says: {wind_low:, wind_high:, gust:, rainfast_h:, temperature_low:, temperature_high:}, nils left out.
+        # With what a label says: {wind_low:, wind_high:, gust:, rainfast_h:, temperature_low:, temperature_high:}, nils
+        # left out.
         def under(label)
           return self if label.nil? || label.empty?
 
-          with(wind: range(wind, label, :wind), temperature: range(temperature, label, :temperature), gust: label[:gust] || gust,
+          with(wind: range(wind, label, :wind), temperature: range(temperature, label, :temperature),
+               gust: label[:gust] || gust,
                rainfast_h: label[:rainfast_h] || rainfast_h, labelled: true)
         end
 
-        # What stands against the weather of a whole day, as far as it is known: [:soil, :wind, :temperature, :rain]. rain_after: the
-        # next day's, mm.
+        # What stands against the weather of a whole day, as far as it is known: [:soil, :wind, :temperature, :rain].
+        # rain_after: the next day's, mm.
         def against(day, soil, rain_after)
           found = []
           found << :soil unless self.soil.include?(soil.to_s)

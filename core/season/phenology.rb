@@ -9,7 +9,8 @@ module Thistle
         Span = Value.define(:phase, :from, :to, :early, :late, :moved, :source)
         # What the rules know a patch to be in, in order of how far the season is.
         STAGES = %i[dormant leaf flower green_seed ripe_seed].freeze
-        ORDER = { emerging: 0, leaf: 1, budding: 2, flower: 3, green_seed: 4, hardening: 5, ripe_seed: 6, shedding: 7 }.freeze
+        ORDER = { emerging: 0, leaf: 1, budding: 2, flower: 3, green_seed: 4, hardening: 5, ripe_seed: 6,
+                  shedding: 7 }.freeze
         OWN = 3 # days by which plants of one kind differ on one ground (memory)
 
         attr_reader :plant, :site
@@ -51,9 +52,8 @@ module Thistle
 
         # The first day on or after `date` in which the plant is in `phase`, within a year; nil if never.
         def next(phase, date)
-          [site.year(date), site.year(date >> 12)].flat_map { |year| phenophases(year) }
-                                                  .select { |span| span.phase == phase && span.to >= date }
-                                                  .map { |span| [span.from, date].max }.min
+          spans = [site.year(date), site.year(date >> 12)].flat_map { |year| phenophases(year) }
+          spans.select { |span| span.phase == phase && span.to >= date }.map { |span| [span.from, date].max }.min
         end
 
         private
@@ -70,7 +70,9 @@ module Thistle
 
         def kinds
           given = rows.map { |row| row["phase"].to_sym }
-          @kinds ||= Knowledge.shipped.phases.reject { |key, kind| given.include?(key) || plant.is?(*kind.fetch("not", []).map(&:to_sym)) }
+          @kinds ||= Knowledge.shipped.phases.reject do |key, kind|
+            given.include?(key) || plant.is?(*kind.fetch("not", []).map(&:to_sym))
+          end
         end
 
         def span(row, year)
@@ -79,7 +81,8 @@ module Thistle
           Span.new(phase: row["phase"].to_sym, from:, to:, early:, late:, moved: 0, source: row["source"])
         end
 
-        # [date, early, late]: by degree days above a base, or days from an anchor; the end of the year where there is none.
+        # [date, early, late]: by degree days above a base, or days from an anchor; the end of the year where there is
+        # none.
         def moment(row, year)
           return site.climate.warmth_driven? ? warm(row, year) : moment(row["else"], year) if row["degree_days"]
 
@@ -116,7 +119,9 @@ module Thistle
           return spans if days.zero? && !sighting.began
 
           first = [order, ORDER.fetch(target.phase)].min
-          spans.map { |span| ORDER.fetch(span.phase) >= first && span.from >= target.from ? move(span, days, order) : span }
+          spans.map do |span|
+            ORDER.fetch(span.phase) >= first && span.from >= target.from ? move(span, days, order) : span
+          end
         end
 
         def move(span, days, order)
@@ -153,7 +158,10 @@ module Thistle
 
             from, to = part(kind, span)
             shift = (from - span.from).to_i
-            span.with(phase: key, from:, to:, early: span.early + shift, late: span.late + shift, source: kind["source"]) if to >= from
+            if to >= from
+              span.with(phase: key, from:, to:, early: span.early + shift, late: span.late + shift,
+                        source: kind["source"])
+            end
           end
         end
 

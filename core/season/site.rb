@@ -16,9 +16,11 @@ module Thistle
 
         # climate: a key of knowledge/climates.yml, or nil: told from the usual weather. seen: what people saw (Seen).
         # lake: is there open water? clock: a Clock, or nil: by longitude.
-        def initialize(feed:, latitude:, texture:, today:, longitude: nil, elevation: nil, climate: nil, seen: Seen::NONE, lake: false,
+        def initialize(feed:, latitude:, texture:, today:, longitude: nil, elevation: nil, climate: nil,
+                       seen: Seen::NONE, lake: false,
                        clock: nil)
-          @feed, @latitude, @longitude, @elevation, @texture, @today = feed, latitude, longitude, elevation, texture, today
+          @feed, @texture, @today = feed, texture, today
+          @latitude, @longitude, @elevation = latitude, longitude, elevation
           @seen, @lake, @clock = seen, lake, clock || Clock.new(nil, longitude:)
           @climate = climate && Knowledge.shipped.climates.fetch(climate)
           @years = {}
@@ -63,7 +65,9 @@ module Thistle
         def ground(date)
           return (@later ||= {})[date] ||= settling(date, bucket.last.first.fill, horizon) if date > horizon
 
-          date.jd < @base ? Ground.new(fill: typical.fill(date), kind: usual_soil(date), standing: :usual) : bucket[date.jd - @base].first
+          return bucket[date.jd - @base].first unless date.jd < @base
+
+          Ground.new(fill: typical.fill(date), kind: usual_soil(date), standing: :usual)
         end
 
         # Soil on a day past what is known: from its fill on an earlier day it slides to what is usual.
@@ -75,7 +79,9 @@ module Thistle
 
         # Days of a span on which the soil's class is another than the day before, as far as is known and then as usual.
         def soil_changes(from, last)
-          (@soil_changes ||= {})[[from, last]] ||= (from..last).reject { |date| ground(date).kind == ground(date - 1).kind }.freeze
+          @soil_changes ||= {}
+          @soil_changes[[from, last]] ||=
+            (from..last).reject { |date| ground(date).kind == ground(date - 1).kind }.freeze
         end
 
         # A plant's calendar here, as people saw it; the same for everyone who asks.
@@ -86,7 +92,10 @@ module Thistle
 
         # Days of a season-year on which the usual soil changes its class.
         def soil_turns(year)
-          (@soil_turns ||= {})[year.start] ||= ((year.start + 1)..year.finish).reject { |date| usual_soil(date) == usual_soil(date - 1) }
+          @soil_turns ||= {}
+          @soil_turns[year.start] ||= ((year.start + 1)..year.finish).reject do |date|
+            usual_soil(date) == usual_soil(date - 1)
+          end
         end
 
         # The hours ahead, for all kinds of work.
@@ -107,7 +116,8 @@ module Thistle
         # Means of a calendar day over the years behind us.
         def usual(date) = typical.day(date)
 
-        # Futures: the days from a date on as they are known, and where they are not, as each past year had them. [[Day]]
+        # Futures: the days from a date on as they are known, and where they are not, as each past year had them.
+        # [[Day]]
         def futures(from, count) = history.map { |first| spell(from, count, first) }
 
         # The same in the soil's class: [[class]].
@@ -120,9 +130,12 @@ module Thistle
         # The past years' Spotters, once for all marks.
         def past = @past ||= history.map { |first| spotter(past_days(first), past_soils(first)) }
 
-        def spotter(days, soils, seen: {}) = Spotter.new(days, soils, dry_middle: typical.dry_middle, rains: climate.rains, seen:)
+        def spotter(days, soils, seen: {})
+          Spotter.new(days, soils, dry_middle: typical.dry_middle, rains: climate.rains, seen:)
+        end
 
-        # Days by which what belongs to "spring" or "autumn" comes later here than at the station; none without a season.
+        # Days by which what belongs to "spring" or "autumn" comes later here than at the station; none without a
+        # season.
         def shift(season)
           return 0 unless station && season
 
@@ -139,8 +152,8 @@ module Thistle
           Origin.new(station:, measured_years: YEARS - regional, regional_years: regional, shift: shift("spring"))
         end
 
-        # [rising, setting] in hours on the clock, a setting after midnight past 24; nil where the sun does not cross the
-        # horizon.
+        # [rising, setting] in hours on the clock, a setting after midnight past 24; nil where the sun does not cross
+        # the horizon.
         def sun(date)
           rises, sets = Sun.rise_and_set(date, latitude, longitude || 0.0).map { |time| time && clock.hours(time) }
           [rises, rises && sets && sets < rises ? sets + 24 : sets]
@@ -180,8 +193,8 @@ module Thistle
           end
         end
 
-        # Julian days from a date on, each with the day of a past season-year that is as far from its start; a spell that
-        # runs on into the next year begins that again.
+        # Julian days from a date on, each with the day of a past season-year that is as far from its start; a spell
+        # that runs on into the next year begins that again.
         def along(from, count, past)
           start, past = Year.start_of(from, latitude).jd, past.jd
           (from.jd...(from.jd + count)).map { |jd| yield jd, past + ((jd - start) % 365) }

@@ -4,8 +4,8 @@ module Thistle
   module Core
     module Season
       # A bucket for the top 30 cm of soil, where roots are pulled: rain fills it, evapotranspiration and drainage empty
-      # it, snow lies on it until it melts, frozen ground sheds what falls. `fill` 1.0 is field capacity, 0 the wilting point.
-      # What comes in = what goes out + what stays: see Flow.
+      # it, snow lies on it until it melts, frozen ground sheds what falls. `fill` 1.0 is field capacity, 0 the wilting
+      # point. What comes in = what goes out + what stays: see Flow.
       class Soil
         CLASSES = %i[dry moist wet saturated frozen].freeze
         MIDDLE = { dry: 0.15, moist: 0.7, wet: 1.05, saturated: 1.25, frozen: 1.0 }.freeze
@@ -15,8 +15,8 @@ module Thistle
         MELT = 3.0 # mm of water for each degree above zero (memory)
         FROZEN = -1.0 # °C of the air, followed over five days (memory)
 
-        # One day's water, mm: rain = evapotranspiration + drainage + runoff + change; felt is what a person's feel of the
-        # soil added. `by` names the equation of evapotranspiration.
+        # One day's water, mm: rain = evapotranspiration + drainage + runoff + change; felt is what a person's feel of
+        # the soil added. `by` names the equation of evapotranspiration.
         Flow = Value.define(:rain, :evapotranspiration, :drainage, :runoff, :change, :felt, :by)
 
         attr_reader :capacity, :snow
@@ -91,8 +91,8 @@ module Thistle
           outer = @outer[day.date.yday] ||= Sun.radiation(@latitude, day.date.yday)
           return [:hargreaves, Sun.hargreaves(outer, day.tmin, day.tmax)] unless day.wind && day.humidity
 
-          [:penman_monteith, Sun.penman_monteith(outer, tmin: day.tmin, tmax: day.tmax, wind: day.wind, humidity: day.humidity,
-                                                        radiation: day.radiation, elevation: @elevation)]
+          air = { tmin: day.tmin, tmax: day.tmax, wind: day.wind, humidity: day.humidity, radiation: day.radiation }
+          [:penman_monteith, Sun.penman_monteith(outer, **air, elevation: @elevation)]
         end
 
         def drain

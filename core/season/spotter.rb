@@ -68,12 +68,16 @@ module Thistle
           from = winter_wet ? 0 : first or return
           sum = winter_wet ? kind.degree_days * AUTUMN : 0.0
           finish = winter_wet ? @dry_middle : @days.size
-          (from...finish).find { |n| (sum += @soils[n] == :dry ? 0 : [@days[n].tmean - BASE, 0].max) >= kind.degree_days }
+          (from...finish).find do |n|
+            (sum += @soils[n] == :dry ? 0 : [@days[n].tmean - BASE, 0].max) >= kind.degree_days
+          end
         end
 
         def browned(kind)
           last = wet_end(Knowledge.shipped.anchors.fetch("wet_end")) or return
-          dry = runs(:dry).find { |run| run.last >= last + kind.days && ([run.first, last + 1].max..run.last).count >= kind.days }
+          dry = runs(:dry).find do |run|
+            run.last >= last + kind.days && ([run.first, last + 1].max..run.last).count >= kind.days
+          end
           dry && ([dry.first, last + 1].max + kind.days - 1)
         end
 
@@ -85,7 +89,8 @@ module Thistle
         def water(kind) = pond.index { |celsius, _| celsius >= kind.at }
 
         def runs(kind)
-          (@runs ||= {})[kind] ||= @soils.each_index.select { |n| @soils[n] == kind }.slice_when { |a, b| b > a + 1 }.to_a
+          (@runs ||= {})[kind] ||= @soils.each_index.select { |n| @soils[n] == kind }
+                                         .slice_when { |a, b| b > a + 1 }.to_a
         end
 
         # [[°C, covered with ice]] of each day.

@@ -5,7 +5,8 @@ module Thistle
     module Season
       # Reads the dates and times of a table's rows, on the clock that they were written by.
       class Stamps
-        ZONES = { "local" => "the clock here, with daylight saving", "standard" => "standard time all year", "utc" => "UTC" }.freeze
+        ZONES = { "local" => "the clock here, with daylight saving", "standard" => "standard time all year",
+                  "utc" => "UTC" }.freeze
         STAMP = /\A(\d{4})-(\d\d?)-(\d\d?)(?:[T ](\d\d?):?(\d\d)?(?::\d\d(?:\.\d+)?)?)?\s*(Z|[+-]\d\d:?\d\d)?\z/i
         SLASHED = %r{\A(\d{1,2})[/.](\d{1,2})[/.](\d{4})(?:[T ]+(\d\d?):?(\d\d)?(?::\d\d)?\s*([ap]m)?)?\z}i
         YEAR_FIRST = %r{\A(\d{4})/(\d{1,2})/(\d{1,2})(.*)\z}
@@ -36,7 +37,9 @@ module Thistle
         # Which of day and month comes first, told from all the dates of the file.
         def order
           @order ||= begin
-            pairs = @rows.filter_map { |row| SLASHED.match(row[@columns.first].to_s.strip)&.then { |m| [m[1].to_i, m[2].to_i] } }
+            pairs = @rows.filter_map do |row|
+              SLASHED.match(row[@columns.first].to_s.strip)&.then { |m| [m[1].to_i, m[2].to_i] }
+            end
             first, second = pairs.transpose.map(&:max)
             if first.nil? || first > 12 then :day_first
             else second > 12 ? :month_first : :unclear

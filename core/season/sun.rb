@@ -3,9 +3,9 @@
 module Thistle
   module Core
     module Season
-      # Sun and evapotranspiration after FAO Irrigation and Drainage Paper 56: equations 21 to 34 (sun), 52 (Hargreaves),
-      # 6 (Penman–Monteith). Rising and setting: the low-precision solar position of Meeus, Astronomical Algorithms,
-      # chapter 25 (recalled), with the usual 0.833° for refraction and the sun's disc.
+      # Sun and evapotranspiration after FAO Irrigation and Drainage Paper 56: equations 21 to 34 (sun), 52
+      # (Hargreaves), 6 (Penman–Monteith). Rising and setting: the low-precision solar position of Meeus, Astronomical
+      # Algorithms, chapter 25 (recalled), with the usual 0.833° for refraction and the sun's disc.
       module Sun
         module_function
 
@@ -54,7 +54,8 @@ module Thistle
           slope = 4098 * Air.saturation(mean) / ((mean + 237.3)**2)
           gamma = 0.000665 * 101.3 * (((293 - (0.0065 * elevation)) / 293)**5.26)
           breeze = wind / 3.6 * WIND_AT_2M
-          [((0.408 * slope * net) + (gamma * 900 / (mean + 273) * breeze * want)) / (slope + (gamma * (1 + (0.34 * breeze)))), 0].max
+          driven = (0.408 * slope * net) + (gamma * 900 / (mean + 273) * breeze * want)
+          [driven / (slope + (gamma * (1 + (0.34 * breeze)))), 0].max
         end
 
         # Equation 39.
@@ -87,11 +88,13 @@ module Thistle
           t = (julian - J2000) / 36_525
           mean_longitude = (280.46646 + (36_000.76983 * t)) * RADIANS
           anomaly = (357.52911 + (35_999.05029 * t)) * RADIANS
-          centre = ((1.914602 - (0.004817 * t)) * Math.sin(anomaly)) + (0.019993 * Math.sin(2 * anomaly)) + (0.000289 * Math.sin(3 * anomaly))
+          centre = ((1.914602 - (0.004817 * t)) * Math.sin(anomaly)) + (0.019993 * Math.sin(2 * anomaly)) +
+                   (0.000289 * Math.sin(3 * anomaly))
           longitude = mean_longitude + (centre * RADIANS)
           tilt = (23.439291 - (0.0130042 * t)) * RADIANS
           ascension = Math.atan2(Math.cos(tilt) * Math.sin(longitude), Math.cos(longitude))
-          [Math.asin(Math.sin(tilt) * Math.sin(longitude)), half_turn(mean_longitude - (0.0057183 * RADIANS) - ascension) / RADIANS * 4]
+          [Math.asin(Math.sin(tilt) * Math.sin(longitude)),
+           half_turn(mean_longitude - (0.0057183 * RADIANS) - ascension) / RADIANS * 4]
         end
 
         # The same angle between minus and plus half a turn.

@@ -3,8 +3,8 @@
 module Thistle
   module Core
     module Season
-      # What is usual on each day of the year at a site, over the years behind us: running means, so that one odd day does
-      # not show.
+      # What is usual on each day of the year at a site, over the years behind us: running means, so that one odd day
+      # does not show.
       class Usual
         NAMES = %i[tmin tmax rain wind humidity].freeze
         NEARLY_ALWAYS, MOSTLY = 0.92, 0.5 # of the years
@@ -31,7 +31,8 @@ module Thistle
             first = Date.new(2023, month)
             days = (first.yday..(first.next_month - 1).yday).map { |yday| rows[yday] }
             low = days.sum { |row| row[:tmin] } / days.size
-            Climate::Month.new(mean: (low + (days.sum { |row| row[:tmax] } / days.size)) / 2, low:, rain: days.sum { |row| row[:rain] || 0 })
+            Climate::Month.new(mean: (low + (days.sum { |row| row[:tmax] } / days.size)) / 2, low:,
+                               rain: days.sum { |row| row[:rain] || 0 })
           end
         end
 
@@ -51,13 +52,15 @@ module Thistle
         def of(date) = [date.yday, 365].min
 
         def rows
-          @rows ||= smooth(history_by_yday { |day| day.to_h.values_at(*NAMES) }).transform_values { |row| NAMES.zip(row).to_h }
+          @rows ||= smooth(history_by_yday { |day| day.to_h.values_at(*NAMES) })
+                    .transform_values { |row| NAMES.zip(row).to_h }
         end
 
         def fills = @fills ||= smooth(history_by_yday { |day| [@site.ground(day.date).fill] }).transform_values(&:first)
 
         def soils
-          @soils ||= smooth(soils_by_yday, reach: SOIL_REACH).transform_values { |shares| soil_class(Soil::CLASSES.zip(shares).to_h) }
+          @soils ||= smooth(soils_by_yday, reach: SOIL_REACH)
+                     .transform_values { |shares| soil_class(Soil::CLASSES.zip(shares).to_h) }
         end
 
         def soil_class(share)
@@ -83,7 +86,9 @@ module Thistle
           days = @site.measured(history.last...history.first.next_year)
           days = @site.measured(history.last..@site.today) if days.empty?
           rows = days.group_by { |day| of(day.date) }.transform_values { |same| same.map(&) }
-          rows.transform_values { |list| list.transpose.map { |column| [column.compact.sum(0.0), column.count { |v| !v.nil? }] } }
+          rows.transform_values do |list|
+            list.transpose.map { |column| [column.compact.sum(0.0), column.count { |v| !v.nil? }] }
+          end
         end
 
         # Running means over the days to each side, the year closed to a ring; where those hold nothing, the nearest day
@@ -112,7 +117,9 @@ module Thistle
           return means unless means.include?(nil) && means.any?
 
           known = means.each_index.select { |n| means[n] }
-          means.each_index.map { |n| means[n] || means[known.min_by { |other| [(other - n).abs, 365 - (other - n).abs].min }] }
+          means.each_index.map do |n|
+            means[n] || means[known.min_by { |other| [(other - n).abs, 365 - (other - n).abs].min }]
+          end
         end
       end
     end

@@ -3,8 +3,8 @@
 module Thistle
   module Core
     module Season
-      # A pond or a lake's edge, a few metres deep: its temperature follows the air over two weeks, ice grows and melts by
-      # degree days. Planning values (memory).
+      # A pond or a lake's edge, a few metres deep: its temperature follows the air over two weeks, ice grows and melts
+      # by degree days. Planning values (memory).
       class Water
         FOLLOWS = 14.0 # days
         GROWS = 27.0 # mm for the square root of a freezing degree day

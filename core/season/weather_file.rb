@@ -9,9 +9,11 @@ module Thistle
       #   file = WeatherFile.new(headers, rows, mapping, clock:)   # mapping: {header => [gauge key, unit]}
       #   file.days, file.hours, file.report
       class WeatherFile
+        BOTH_WAYS = "The dates could be read as day first or as month first: write them as 2026-05-12."
         # at: UTC Time of an hour.
         Record = Value.define(:at, :date, :values)
-        Report = Value.define(:rows, :days, :hours, :first, :last, :gaps, :repeats, :spikes, :unread, :skipped_hours, :notes)
+        Report = Value.define(:rows, :days, :hours, :first, :last, :gaps, :repeats, :spikes, :unread, :skipped_hours,
+                              :notes)
         ENOUGH = 18 # hours that make a day
         JUMP = 20.0 # °C from one hour to the next and back: a spike
         MANY = 20 # things that are listed one by one
@@ -21,11 +23,13 @@ module Thistle
           found = headers.to_h { |header| [header, Gauge.named(header)] }
           found = once_each(found)
           numbers = ->(header) { rows.first(5000).filter_map { |row| Decimal.read(row[header]) } }
-          warm = found.find { |_, gauge| gauge&.units == Gauge::CELSIUS }&.then { |header, gauge| gauge.unit(header, numbers[header]).first }
+          warm = found.find { |_, gauge| gauge&.units == Gauge::CELSIUS }
+                      &.then { |header, gauge| gauge.unit(header, numbers[header]).first }
           found.to_h do |header, gauge|
             next [header, nil] unless gauge
 
-            [header, gauge.units.empty? ? [gauge.key, nil, nil] : [gauge.key, *gauge.unit(header, numbers[header], warm_unit: warm)]]
+            unit = gauge.units.empty? ? [nil, nil] : gauge.unit(header, numbers[header], warm_unit: warm)
+            [header, [gauge.key, *unit]]
           end
         end
 
@@ -39,7 +43,9 @@ module Thistle
         # clock: the place's; zone: one of Stamps::ZONES.
         def initialize(headers, rows, mapping, clock:, zone: "local")
           @rows, @clock = rows, clock
-          @columns = mapping.filter_map { |header, (key, unit)| [header, Gauge::BY_KEY.fetch(key.to_sym), unit] if key && headers.include?(header) }
+          @columns = mapping.filter_map do |header, (key, unit)|
+            [header, Gauge::BY_KEY.fetch(key.to_sym), unit] if key && headers.include?(header)
+          end
           @stamps = Stamps.new(rows, *%i[time date hour].map { |key| column(key) }, clock:, zone:)
           @unread, @spikes, @notes, @repeats = [], Hash.new(0), [], 0
         end
@@ -49,17 +55,20 @@ module Thistle
 
         def report
           dates = days.map(&:date)
-          Report.new(rows: @rows.size, days: dates.size, hours: hours.size, first: dates.first, last: dates.last, gaps: gaps(dates),
-                     repeats: @repeats, spikes: @spikes.dup, unread: @unread, skipped_hours: @stamps.skipped, notes: @notes)
+          Report.new(rows: @rows.size, days: dates.size, hours: hours.size, first: dates.first, last: dates.last,
+                     gaps: gaps(dates),
+                     repeats: @repeats, spikes: @spikes.dup, unread: @unread, skipped_hours: @stamps.skipped,
+                     notes: @notes)
         end
 
         # What keeps it from being taken, in words; nil when nothing does.
         def fault
           keys = @columns.map { |_, gauge, _| gauge.key }
           return "No column is a date." unless keys.intersect?(%i[time date])
-          return "No column is a temperature: lowest and highest, or one of the hour." unless keys.include?(:temperature) || (%i[tmin
-                                                                                                                                 tmax] - keys).empty?
-          return "The dates could be read as day first or as month first: write them as 2026-05-12." if @stamps.order == :unclear
+          unless keys.include?(:temperature) || (%i[tmin tmax] - keys).empty?
+            return "No column is a temperature: lowest and highest, or one of the hour."
+          end
+          return BOTH_WAYS if @stamps.order == :unclear
 
           "No row could be read: #{@unread.first&.last || "no dates"}." if days.empty?
         end
@@ -108,7 +117,8 @@ module Thistle
 
         def day(date, low, high, v)
           humidity = v[:humidity] || (v[:dew_point] && Air.humidity((low + high) / 2, v[:dew_point]))
-          Day.new(date:, tmin: low.round(2), tmax: high.round(2), rain: v[:rain]&.round(2), wind: v[:wind]&.round(2), humidity: humidity&.round(1),
+          Day.new(date:, tmin: low.round(2), tmax: high.round(2), rain: v[:rain]&.round(2), wind: v[:wind]&.round(2),
+                  humidity: humidity&.round(1),
                   gust: v[:gust]&.round(2), radiation: v[:radiation]&.round(2), standing: :measured)
         end
 
@@ -133,7 +143,8 @@ module Thistle
         def calmed(list)
           list.each_cons(3) do |a, b, c|
             before, now, after = [a, b, c].map { |record| record.values[:temperature] }
-            next unless before && now && after && (now - before).abs > JUMP && (now - after).abs > JUMP && (before - after).abs < JUMP
+            next unless before && now && after && (now - before).abs > JUMP && (now - after).abs > JUMP &&
+                        (before - after).abs < JUMP
 
             b.values.delete(:temperature)
             @spikes[Gauge::BY_KEY[:temperature].label] += 1
@@ -156,19 +167,25 @@ module Thistle
         Counted = Struct.new(:date, :total)
 
         def counter?(list)
-          days = list.select { |record| record.values[:rain]&.positive? }.group_by(&:date).values.select { |same| same.size >= 6 }
-          days.size >= 2 && days.all? { |same| same.map { |record| record.values[:rain] }.each_cons(2).all? { |a, b| b >= a - 0.01 } }
+          days = list.select { |record| record.values[:rain]&.positive? }.group_by(&:date)
+                     .values.select { |same| same.size >= 6 }
+          days.size >= 2 && days.all? do |same|
+            same.map { |record| record.values[:rain] }.each_cons(2).all? { |a, b| b >= a - 0.01 }
+          end
         end
 
         def fold(records)
           return records.first.values if records.size == 1
 
-          keys = records.flat_map { |record| record.values.keys }.uniq
-          keys.to_h do |key|
+          records.flat_map { |record| record.values.keys }.uniq.to_h do |key|
             numbers = records.filter_map { |record| record.values[key] }
-            value = { sum: numbers.sum, mean: numbers.sum / numbers.size, highest: numbers.max, lowest: numbers.min }.fetch(Gauge::BY_KEY[key].folds)
+            value = folded(numbers).fetch(Gauge::BY_KEY[key].folds)
             [key, value]
           end
+        end
+
+        def folded(numbers)
+          { sum: numbers.sum, mean: numbers.sum / numbers.size, highest: numbers.max, lowest: numbers.min }
         end
 
         def from_hours

@@ -47,7 +47,8 @@ module Thistle
           anchor(key) || stand_in(key)
         end
 
-        # [low, middle, high] dates on which degree days above a base (single sine) since the start reach a sum; nil for never.
+        # [low, middle, high] dates on which degree days above a base (single sine) since the start reach a sum; nil for
+        # never.
         def warm(degree_days, base)
           (@warm ||= {})[[degree_days, base]] ||= begin
             days = members.filter_map { |member| warm_offset(member, degree_days, base) }
@@ -66,7 +67,8 @@ module Thistle
 
         def edge(key)
           date = key == :season_start ? start : finish
-          Anchor.new(key:, label: key.to_s.tr("_", " "), date:, early: date, late: date, low: date, high: date, measured: true, working: [])
+          Anchor.new(key:, label: key.to_s.tr("_", " "), date:, early: date, late: date, low: date, high: date,
+                     measured: true, working: [])
         end
 
         def stand_in(key)
@@ -86,7 +88,8 @@ module Thistle
           seen = @site.seen.anchor(kind.key.to_sym, self)
           dates = { early:, late:, low:, high:, date: middle }.transform_values { |days| start + days + shift }
           dates = dates.merge(date: seen.on, low: seen.on, high: seen.on) if seen
-          Anchor.new(key: kind.key.to_sym, label: kind.label, **dates, seen:, measured: !seen.nil? || come?(kind, dates[:date]),
+          Anchor.new(key: kind.key.to_sym, label: kind.label, **dates, seen:,
+                     measured: !seen.nil? || come?(kind, dates[:date]),
                      working: working(kind, past.size, shift, seen, start + middle + shift))
         end
 
@@ -119,7 +122,8 @@ module Thistle
           days.index { |day| (sum += DegreeDays.sine(day.tmin, day.tmax, base)) >= degree_days }
         end
 
-        # Warmth marks that someone saw this year, in days from the start at the station: later ones are counted from them.
+        # Warmth marks that someone saw this year, in days from the start at the station: later ones are counted from
+        # them.
         def seen_warmth
           kinds.select { |_, kind| kind.by == "warmth" }.filter_map do |key, kind|
             mark = @site.seen.anchor(key, self)
@@ -129,18 +133,21 @@ module Thistle
 
         def working(kind, years, shift, seen, computed)
           station = @site.station ? "at #{@site.station.name}" : "at this station"
-          steps = [Step.new(label: "Rule", formula: kind.rule, value: kind.label, source: kind.source),
-                   Step.new(label: "History", formula: "#{years} of #{@site.history.size} past years #{station} had it; 10th to 90th percentile",
-                            value: "the usual spread", source: "common_practice")]
-          if shift != 0
-            steps << Step.new(label: "Moved", formula: "Hopkins' law from the station to here: #{moved_by}", value: "#{format("%+d", shift)} days",
-                              source: "hopkins")
-          end
-          if seen
-            steps << Step.new(label: "Seen", formula: "#{seen.by || "someone here"} saw it; worked out it was #{computed.strftime("%-d %B")}",
-                              value: "#{format("%+d", (seen.on - computed).to_i)} days", source: "own_records")
-          end
-          steps.freeze
+          had = "#{years} of #{@site.history.size} past years #{station} had it; 10th to 90th percentile"
+          [Step.new(label: "Rule", formula: kind.rule, value: kind.label, source: kind.source),
+           Step.new(label: "History", formula: had, value: "the usual spread", source: "common_practice"),
+           (moved(shift) unless shift.zero?), (sighted(seen, computed) if seen)].compact.freeze
+        end
+
+        def moved(shift)
+          Step.new(label: "Moved", formula: "Hopkins' law from the station to here: #{moved_by}",
+                   value: "#{format("%+d", shift)} days", source: "hopkins")
+        end
+
+        def sighted(seen, computed)
+          who = seen.by || "someone here"
+          Step.new(label: "Seen", formula: "#{who} saw it; worked out it was #{computed.strftime("%-d %B")}",
+                   value: "#{format("%+d", (seen.on - computed).to_i)} days", source: "own_records")
         end
 
         def moved_by

@@ -4,8 +4,10 @@ module Thistle
   module Core
     module Survey
       # How much stood there on a day: gross and infested area apart, measured and estimated apart.
-      # plants: how many, whatever the stems of each; stems: {size => number} by stem size; cover_percent 0 to 100, from a class its middle.
-      Amount = Value.define(:gross_m2, :infested_m2, :cover_class, :cover_percent, :density_m2, :stems, :plants, :height_cm, :stage) do
+      # plants: how many, whatever the stems of each; stems: {size => number} by stem size; cover_percent 0 to 100, from
+      # a class its middle.
+      Amount = Value.define(:gross_m2, :infested_m2, :cover_class, :cover_percent, :density_m2, :stems, :plants,
+                            :height_cm, :stage) do
         # [m², :measured or :estimated], or nil. Gross area × cover is only ever an estimate.
         def infested
           return [infested_m2, :measured] if infested_m2

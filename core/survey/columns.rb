@@ -13,13 +13,16 @@ module Thistle
 
         LIST = [
           [:code, "code", %w[code patch patch_id id name siteid site_id site spot plot occurrenceid], :text],
-          [:plant_key, "plant", %w[plant plant_key species scientificname scientific_name sciname taxon common_name vernacularname weed commonname],
+          [:plant_key, "plant", %w[plant plant_key species scientificname scientific_name sciname taxon common_name
+                                   vernacularname weed commonname],
            :plant],
-          [:seen_on, "date seen", %w[seen_on date eventdate observed observed_on obs_date survey_date datum first_seen], :date],
+          [:seen_on, "date seen", %w[seen_on date eventdate observed observed_on obs_date survey_date datum first_seen],
+           :date],
           [:plants, "plants counted", %w[plants plant_count individuals individualcount], :whole],
           [:stems, "stems counted", %w[stems stem_count count number organismquantity], :whole],
           [:stem_size, "stem size", %w[stem_size size sizeclass size_class], :size],
-          [:cover_percent, "cover, percent", %w[cover cover_percent percent_cover pct_cover cover_pct percentcover coverpercent canopy], :percent],
+          [:cover_percent, "cover, percent",
+           %w[cover cover_percent percent_cover pct_cover cover_pct percentcover coverpercent canopy], :percent],
           [:cover_class, "cover class, 1 to 6", %w[cover_class coverclass daubenmire], :cover_class],
           [:gross_m2, "gross area as told, m²", %w[gross_m2 gross_area area_m2], :positive],
           [:infested_m2, "infested, m²", %w[infested_m2 infested infested_area infestedarea], :positive],
@@ -39,19 +42,25 @@ module Thistle
 
         # {their column => ours}, each of ours once, the likelier name first: by name alone.
         def guess(headers)
-          plain = headers.to_h { |header| [header, header.to_s.downcase.strip.tr(" -", "__").gsub(/[^a-z0-9_]/, "").delete_suffix("_")] }
+          plain = headers.to_h do |header|
+            [header, header.to_s.downcase.strip.tr(" -", "__").gsub(/[^a-z0-9_]/, "").delete_suffix("_")]
+          end
           ours = LIST.each_with_object({}) do |column, found|
             free = plain.except(*found.keys)
-            header = column.names.lazy.filter_map { |name| free.find { |_, words| words == name || words.delete("_") == name }&.first }.first
+            header = column.names.lazy.filter_map { |name| named(name, free) }.first
             found[header] = column.key if header
           end
           headers.to_h { |header| [header, ours[header]] }
         end
 
+        # The free header of that name, in whatever words it is written.
+        def named(name, free) = free.find { |_, words| words == name || words.delete("_") == name }&.first
+
         # [{column => value}, [what could not be read]] of a row under a mapping {their column => ours}.
         def read(properties, mapping, plants) = Reading.new(mapping, plants).read(properties)
 
-        # Reads rows of one file: the mapping is looked up once, and a plant's name that comes again is not sought again.
+        # Reads rows of one file: the mapping is looked up once, and a plant's name that comes again is not sought
+        # again.
         class Reading
           def initialize(mapping, plants)
             @columns = mapping.filter_map { |header, key| [header, BY_KEY.fetch(key.to_sym)] if key }
@@ -65,7 +74,11 @@ module Thistle
               next if text.empty?
 
               value = column.reads == :plant ? @plants[text] : READERS.fetch(column.reads).call(text)
-              value.nil? ? notes << "#{column.label} “#{text[0, 40]}” was not understood and left empty" : values[column.key] = value
+              if value.nil?
+                notes << "#{column.label} “#{text[0, 40]}” was not understood and left empty"
+              else
+                values[column.key] = value
+              end
             end
             [in_metres(values), notes]
           end
@@ -83,15 +96,21 @@ module Thistle
         # What is written of a patch: our names, plain values.
         def of(patch)
           plant = patch.plant
-          { code: patch.code, plant: plant&.name, scientific_name: plant&.scientific, state: patch.state, seen_on: patch.seen_on&.iso8601,
-            gross_m2: patch.gross_m2&.round(2), infested_m2: patch.infested_m2&.round(2), cover_class: patch.cover_class,
-            cover_percent: patch.cover_percent, plants: patch.plants, stems: patch.stems, stem_size: patch.stem_size, density_m2: patch.density_m2,
-            height_cm: patch.height_cm, stage: patch.stage, width_m: patch.width_m, radius_m: patch.radius_m, note: patch.note }
+          { code: patch.code, plant: plant&.name, scientific_name: plant&.scientific, state: patch.state,
+            seen_on: patch.seen_on&.iso8601,
+            gross_m2: patch.gross_m2&.round(2), infested_m2: patch.infested_m2&.round(2),
+            cover_class: patch.cover_class,
+            cover_percent: patch.cover_percent, plants: patch.plants, stems: patch.stems, stem_size: patch.stem_size,
+            density_m2: patch.density_m2,
+            height_cm: patch.height_cm, stage: patch.stage, width_m: patch.width_m, radius_m: patch.radius_m,
+            note: patch.note }
         end
 
         # The names of what is written, with the class of their values.
-        WRITTEN = { code: String, plant: String, scientific_name: String, state: String, seen_on: String, gross_m2: Float, infested_m2: Float,
-                    cover_class: Integer, cover_percent: Float, plants: Integer, stems: Integer, stem_size: String, density_m2: Float,
+        WRITTEN = { code: String, plant: String, scientific_name: String, state: String, seen_on: String,
+                    gross_m2: Float, infested_m2: Float,
+                    cover_class: Integer, cover_percent: Float, plants: Integer, stems: Integer, stem_size: String,
+                    density_m2: Float,
                     height_cm: Float,
                     stage: String, width_m: Float, radius_m: Float, note: String }.freeze
 

@@ -7,8 +7,10 @@ module Thistle
       class Contours
         # Sides of a square: 0 north, 1 east, 2 south, 3 west. For each set of corners above the level (north-west 1,
         # north-east 2, south-east 4, south-west 8), the sides that the line joins.
-        CASES = { 1 => [[3, 0]], 2 => [[0, 1]], 3 => [[3, 1]], 4 => [[1, 2]], 5 => [[3, 0], [1, 2]], 6 => [[0, 2]], 7 => [[3, 2]],
-                  8 => [[2, 3]], 9 => [[2, 0]], 10 => [[0, 1], [2, 3]], 11 => [[2, 1]], 12 => [[1, 3]], 13 => [[1, 0]], 14 => [[0, 3]] }.freeze
+        CASES = { 1 => [[3, 0]], 2 => [[0, 1]], 3 => [[3, 1]], 4 => [[1, 2]], 5 => [[3, 0], [1, 2]], 6 => [[0, 2]],
+                  7 => [[3, 2]],
+                  8 => [[2, 3]], 9 => [[2, 0]], 10 => [[0, 1], [2, 3]], 11 => [[2, 1]], 12 => [[1, 3]], 13 => [[1, 0]],
+                  14 => [[0, 3]] }.freeze
         MAX_LEVELS = 200
 
         def initialize(elevation, step)
@@ -17,9 +19,13 @@ module Thistle
 
         def lines
           low, high = @elevation.range || (return [])
-          raise BadInput.new("A step of #{@step} m makes more than #{MAX_LEVELS} contours here.", field: :step) if (high - low) / @step > MAX_LEVELS
+          if (high - low) / @step > MAX_LEVELS
+            raise BadInput.new("A step of #{@step} m makes more than #{MAX_LEVELS} contours here.", field: :step)
+          end
 
-          segments.flat_map { |level, pairs| joined(pairs).map { |line| [level, line.map { |key| point(key, level) }] } }
+          segments.flat_map do |level, pairs|
+            joined(pairs).map { |line| [level, line.map { |key| point(key, level) }] }
+          end
         end
 
         private

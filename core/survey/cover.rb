@@ -9,7 +9,8 @@ module Thistle
           def label = "#{low}–#{high} %"
         end
 
-        CLASSES = [[1, 0, 5, 2.5], [2, 5, 25, 15], [3, 25, 50, 37.5], [4, 50, 75, 62.5], [5, 75, 95, 85], [6, 95, 100, 97.5]]
+        CLASSES = [[1, 0, 5, 2.5], [2, 5, 25, 15], [3, 25, 50, 37.5], [4, 50, 75, 62.5], [5, 75, 95, 85],
+                   [6, 95, 100, 97.5]]
                   .map { |key, low, high, middle| Class.new(key:, low:, high:, middle:) }.freeze
 
         module_function

@@ -13,7 +13,10 @@ module Thistle
         # degrees of slope, aspect in degrees from north (nil where flat), cells that answered, cells asked.
         Lie = Value.define(:slope, :steepest, :aspect, :cells, :asked, :low, :high) do
           # flat, slope or steep, as the rules know it; the bounds are planning values (memory).
-          def kind = [["flat", FLAT], ["slope", STEEP], ["steep", Float::INFINITY]].find { |_, below| slope < below }.first
+          def kind
+            [["flat", FLAT], ["slope", STEEP], ["steep", Float::INFINITY]].find { |_, below| slope < below }.first
+          end
+
           def faces = aspect && POINTS[((aspect + 22.5) % 360 / 45).floor]
         end
 
@@ -35,7 +38,10 @@ module Thistle
         end
 
         def projected? = !@ground.nil?
-        def height(column, row) = column.between?(0, columns - 1) && row.between?(0, rows - 1) ? @heights[(row * columns) + column] : nil
+
+        def height(column, row)
+          column.between?(0, columns - 1) && row.between?(0, rows - 1) ? @heights[(row * columns) + column] : nil
+        end
 
         # [lowest, highest] in m, or nil when every cell is a gap.
         def range = @heights.compact.minmax.then { |low, high| low && [low, high] }
@@ -60,7 +66,8 @@ module Thistle
           return if lies.empty?
 
           low, high = lies.map(&:last).minmax
-          Lie.new(slope: lies.sum(&:first) / lies.size, steepest: lies.map(&:first).max, aspect: middle(lies.filter_map { |l| l[1] }),
+          Lie.new(slope: lies.sum(&:first) / lies.size, steepest: lies.map(&:first).max,
+                  aspect: middle(lies.filter_map { |l| l[1] }),
                   cells: lies.size, asked: found.size, low:, high:)
         end
 
@@ -141,7 +148,9 @@ module Thistle
           (c0, c1), (r0, r1) = on_grid.transpose.map(&:minmax)
           (r0.ceil..r1.floor).flat_map do |row|
             crossings = rings.flat_map { |ring| crossings(ring, row) }.sort
-            crossings.each_slice(2).flat_map { |from, to| to ? ([from, c0].max.ceil..[to, c1].min.floor).map { |column| [column, row] } : [] }
+            crossings.each_slice(2).flat_map do |from, to|
+              to ? ([from, c0].max.ceil..[to, c1].min.floor).map { |column| [column, row] } : []
+            end
           end
         end
 

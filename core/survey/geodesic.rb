@@ -35,7 +35,8 @@ module Thistle
           # [signed area m² (positive counter-clockwise), perimeter m]
           def measure(ring)
             corners = ring.first == ring.last ? ring[0...-1] : ring
-            lons, lats, out = corners.map { |corner| corner[0] }.pack("d*"), corners.map { |corner| corner[1] }.pack("d*"), "\0" * (2 * DOUBLE)
+            lons, lats = [0, 1].map { |axis| corners.map { |corner| corner[axis] }.pack("d*") }
+            out = "\0" * (2 * DOUBLE)
             at = address(out)
             AREA.call(MODEL_AT, address(lats), address(lons), corners.size, at, at + DOUBLE)
             out.unpack("d2")

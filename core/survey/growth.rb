@@ -34,7 +34,8 @@ module Thistle
           end
         end
 
-        # Share by which the extent grew a year since the first version (negative: shrank); nil under half a year or from nothing.
+        # Share by which the extent grew a year since the first version (negative: shrank); nil under half a year or
+        # from nothing.
         def yearly(today)
           (first, before,), (last, now,) = steps(today).values_at(0, -1)
           years = (last - first) / 365.25

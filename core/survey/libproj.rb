@@ -20,7 +20,9 @@ module Thistle
         }.freeze
         LIBRARY = Fiddle.dlopen("libproj.so")
         # Each call takes a microsecond or less: handing the interpreter's lock over and back would cost more.
-        FUNCTIONS = SIGNATURES.to_h { |name, (takes, gives)| [name, Fiddle::Function.new(LIBRARY[name.to_s], takes, gives, need_gvl: true)] }.freeze
+        FUNCTIONS = SIGNATURES.to_h do |name, (takes, gives)|
+          [name, Fiddle::Function.new(LIBRARY[name.to_s], takes, gives, need_gvl: true)]
+        end.freeze
 
         def self.[](name) = FUNCTIONS.fetch(name)
       end

@@ -16,7 +16,8 @@ module Thistle
           east, west = longitudes(geometry["coordinates"]).minmax
           return geometry unless east && west - east > 180
 
-          whole(geometry.merge("coordinates" => shift(geometry["coordinates"]) { |lon| lon.negative? ? lon + 360 : lon }))
+          east = shift(geometry["coordinates"]) { |lon| lon.negative? ? lon + 360 : lon }
+          whole(geometry.merge("coordinates" => east))
         end
 
         # The geometry within ±180, cut at the meridian where it crosses.
@@ -50,13 +51,16 @@ module Thistle
         end
 
         def half(feature, from, to, by)
-          box = FLAT.polygon(FLAT.linear_ring([[from, -90], [to, -90], [to, 90], [from, 90]].map { |x, y| FLAT.point(x, y) }))
+          corners = [[from, -90], [to, -90], [to, 90], [from, 90]].map { |x, y| FLAT.point(x, y) }
+          box = FLAT.polygon(FLAT.linear_ring(corners))
           part = RGeo::GeoJSON.encode(feature.intersection(box))
           part.merge("coordinates" => shift(part["coordinates"]) { |lon| lon + by })
         end
 
         def gather(kind, halves)
-          parts = halves.flat_map { |half| half["type"].start_with?("Multi") ? half["coordinates"] : [half["coordinates"]] }
+          parts = halves.flat_map do |half|
+            half["type"].start_with?("Multi") ? half["coordinates"] : [half["coordinates"]]
+          end
           { "type" => "Multi#{kind}", "coordinates" => parts }
         end
 

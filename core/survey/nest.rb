@@ -50,7 +50,11 @@ module Thistle
         end
 
         def pick(list, box, shape) = list.find { |other, thing| meets?(other, box) && @same.call(thing, shape) }&.last
-        def many?(box) = (box[2] - box[0]) * (box[3] - box[1]) > MANY * CELL * CELL || [box[2] - box[0], box[3] - box[1]].max > MANY * CELL
+
+        def many?(box)
+          (box[2] - box[0]) * (box[3] - box[1]) > MANY * CELL * CELL ||
+            [box[2] - box[0], box[3] - box[1]].max > MANY * CELL
+        end
 
         def around(box)
           pad = self.class.degrees(@metres, box)

@@ -10,7 +10,9 @@ module Thistle
 
         class << self
           def union(shapes)
-            on(shapes) { |plane, features| RGeo::Feature.cast(collection(plane, features), factory: plane.factory).unary_union }
+            on(shapes) do |plane, features|
+              RGeo::Feature.cast(collection(plane, features), factory: plane.factory).unary_union
+            end
           end
 
           def difference(shape, other) = on([shape, other]) { |_, (a, b)| a.difference(b) }
@@ -19,7 +21,8 @@ module Thistle
           # Everything within `metres` of the shape.
           def buffer(shape, metres) = on([shape]) { |_, (feature)| feature.buffer(metres) }
 
-          # The ground that a patch covers: its area, or a line by its width, or points by their radius; nil without one.
+          # The ground that a patch covers: its area, or a line by its width, or points by their radius; nil without
+          # one.
           def ground(shape, width: nil, radius: nil)
             return shape if shape.kind == "polygon"
 
@@ -35,7 +38,9 @@ module Thistle
             plane = shape.plane
             area, blade = plane.feature(shape), plane.feature(line)
             cut = area.boundary.union(blade).polygonize.select { |face| area.contains?(face.point_on_surface) }
-            raise BadInput.new("The line does not cut the patch: draw it right across.", field: :cut) if cut.size <= faces(area).size
+            if cut.size <= faces(area).size
+              raise BadInput.new("The line does not cut the patch: draw it right across.", field: :cut)
+            end
 
             cut.filter_map { |face| shape_of(plane, face) }.sort_by { |part| -part.area }
           end
@@ -75,7 +80,9 @@ module Thistle
           def faces(feature)
             case feature.geometry_type
             when RGeo::Feature::Polygon then [feature]
-            when RGeo::Feature::MultiPolygon, RGeo::Feature::GeometryCollection then feature.flat_map { |part| faces(part) }
+            when RGeo::Feature::MultiPolygon, RGeo::Feature::GeometryCollection then feature.flat_map do |part|
+              faces(part)
+            end
             else []
             end
           end

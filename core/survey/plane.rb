@@ -42,7 +42,8 @@ module Thistle
         # The GeoJSON geometry of something on the plane; longitudes run on past 180° as Meridian has it.
         def geometry(feature)
           found = RGeo::GeoJSON.encode(feature)
-          found.merge("coordinates" => moved(found["coordinates"]) { |points| @projection.inverse(points).map { |place| joined(place) } })
+          places = moved(found["coordinates"]) { |points| @projection.inverse(points).map { |place| joined(place) } }
+          found.merge("coordinates" => places)
         end
 
         # nil for a valid outline, else { at: [lon, lat], repaired: GeoJSON geometry or nil }.
@@ -64,7 +65,9 @@ module Thistle
         # Coordinates of any depth with each list of positions moved at once.
         def moved(list, &move)
           return yield([list.first(2)]).first if list.first.is_a?(Numeric)
-          return yield(list.map { |position| position.size == 2 ? position : position.first(2) }) if list.first.first.is_a?(Numeric)
+          if list.first.first.is_a?(Numeric)
+            return yield(list.map { |position| position.size == 2 ? position : position.first(2) })
+          end
 
           list.map { |item| moved(item, &move) }
         end

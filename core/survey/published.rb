@@ -28,9 +28,15 @@ module Thistle
         end
 
         # Does the ring turn counter-clockwise, by its signed area in degrees?
-        def left_handed?(ring) = ring.each_cons(2).sum { |(x, y), (u, v)| ((x - ring[0][0]) * (v - y)) - ((u - x) * (y - ring[0][1])) }.positive?
+        def left_handed?(ring)
+          ring.each_cons(2).sum { |(x, y), (u, v)| ((x - ring[0][0]) * (v - y)) - ((u - x) * (y - ring[0][1])) }
+              .positive?
+        end
 
-        def rounded(list) = list.first.is_a?(Numeric) ? list[0, 2].map { |n| n.round(DECIMALS) } : list.map { |item| rounded(item) }
+        def rounded(list)
+          list.first.is_a?(Numeric) ? list[0, 2].map { |n| n.round(DECIMALS) } : list.map { |item| rounded(item) }
+        end
+
         private_class_method :wind, :left_handed?, :rounded
       end
     end

@@ -48,7 +48,8 @@ module Thistle
         def apart(a, b) = Math.hypot(a[0] - b[0], a[1] - b[1])
 
         def ranked
-          places.map { |xy| weigh(xy) }.select { |place| place.worth.positive? }.sort_by { |place| [-place.worth, place.xy] }.first(120)
+          places.map { |xy| weigh(xy) }.select { |place| place.worth.positive? }
+                .sort_by { |place| [-place.worth, place.xy] }.first(120)
         end
 
         # A grid over the property, as fine as PLACES allows.
@@ -117,24 +118,29 @@ module Thistle
         def route_along(path, metres)
           legs = [home, *path.map(&:xy), home].each_cons(2).map { |a, b| apart(a, b) }
           stops = path.zip(legs).map { |place, leg| stop(place, leg) }
-          Route.new(stops: stops.freeze, length_m: path.empty? ? 0.0 : legs.sum, start: @start, working: working(metres))
+          Route.new(stops: stops.freeze, length_m: path.empty? ? 0.0 : legs.sum, start: @start,
+                    working: working(metres))
         end
 
         def stop(place, leg)
           at = @plane.factory.point(*place.xy)
-          Stop.new(place: @plane.place(*place.xy), reasons: reasons(at), last_seen: place.last_seen, worth: place.worth, leg_m: leg)
+          Stop.new(place: @plane.place(*place.xy), reasons: reasons(at), last_seen: place.last_seen, worth: place.worth,
+                   leg_m: leg)
         end
 
         # The nearest of each way of spread, nearest first: [[label, m]].
         def reasons(at)
-          @draws.group_by(&:label).transform_values { |draws| draws.map { |draw| @plane.feature(draw.shape).distance(at) }.min }
-                .select { |_, m| m <= REASON_M }.sort_by(&:last).first(3)
+          nearest = @draws.group_by(&:label).transform_values do |draws|
+            draws.map { |draw| @plane.feature(draw.shape).distance(at) }.min
+          end
+          nearest.select { |_, m| m <= REASON_M }.sort_by(&:last).first(3)
         end
 
         def working(metres)
-          ["Each place on a grid is weighed: for every way of spread its strength, halved every #{REACH_M.to_i} m away; times how long " \
-           "nobody looked there, from #{FRESH_DAYS} days (nothing) to two years or never (all). The best are joined to the shortest round " \
-           "found that keeps within #{metres.round} m; straight lines between stops, so the walk is longer on the ground."]
+          ["Each place on a grid is weighed: for every way of spread its strength, halved every #{REACH_M.to_i} m " \
+           "away; times how long nobody looked there, from #{FRESH_DAYS} days (nothing) to two years or never (all). " \
+           "The best are joined to the shortest round found that keeps within #{metres.round} m; straight lines " \
+           "between stops, so the walk is longer on the ground."]
         end
       end
     end

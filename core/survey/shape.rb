@@ -13,7 +13,8 @@ module Thistle
         KINDS = { "Point" => "point", "MultiPoint" => "point", "LineString" => "line", "MultiLineString" => "line",
                   "Polygon" => "polygon", "MultiPolygon" => "polygon" }.freeze
         # How deep the lists of positions lie.
-        DEPTHS = { "Point" => 0, "MultiPoint" => 1, "LineString" => 1, "MultiLineString" => 2, "Polygon" => 2, "MultiPolygon" => 3 }.freeze
+        DEPTHS = { "Point" => 0, "MultiPoint" => 1, "LineString" => 1, "MultiLineString" => 2, "Polygon" => 2,
+                   "MultiPolygon" => 3 }.freeze
         SMALL = 0.02 # degrees
         MAX_SPAN = 5.0 # degrees: a patch or a property is not larger than that
 
@@ -122,7 +123,8 @@ module Thistle
           west, south, east, north = bounds
           return unless east - west > MAX_SPAN || north - south > MAX_SPAN
 
-          raise BadInput.new("The shape spans more than #{MAX_SPAN.to_i} degrees; a corner must be far off.", field: :geometry)
+          raise BadInput.new("The shape spans more than #{MAX_SPAN.to_i} degrees; a corner must be far off.",
+                             field: :geometry)
         rescue NoMethodError, TypeError
           raise BadInput.new("The shape is empty or its coordinates are not numbers.", field: :geometry)
         end
@@ -155,7 +157,9 @@ module Thistle
 
         def hint(lon, lat)
           return " Latitude and longitude look swapped." if lat.between?(-180, 180) && lon.between?(-90, 90)
-          return " These look like metres, not degrees: save the file in longitude and latitude (WGS84)." if [lon, lat].any? { |n| n.abs > 1000 }
+          if [lon, lat].any? { |n| n.abs > 1000 }
+            return " These look like metres, not degrees: save the file in longitude and latitude (WGS84)."
+          end
 
           ""
         end
@@ -172,13 +176,14 @@ module Thistle
           fault = sound? ? nil : plane.fault(geometry)
           return unless fault
 
-          raise Crossed.new("The outline crosses itself near #{place(fault[:at])}.", at: fault[:at], repaired: fault[:repaired])
+          raise Crossed.new("The outline crosses itself near #{place(fault[:at])}.", **fault.slice(:at, :repaired))
         end
 
         # The quick look: a small outline that does not cross itself in degrees does not do so in metres.
         def sound?
           west, south, east, north = bounds
-          east - west < SMALL && north - south < SMALL && Meridian::FLAT.parse_wkb(Wkb.write(geometry["type"], two(geometry["coordinates"]))).valid?
+          east - west < SMALL && north - south < SMALL &&
+            Meridian::FLAT.parse_wkb(Wkb.write(geometry["type"], two(geometry["coordinates"]))).valid?
         end
 
         # At least three different corners.

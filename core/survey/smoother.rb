@@ -47,13 +47,15 @@ module Thistle
           [[x + (gain_x * miss), v + (gain_v * miss)], [(1 - gain_x) * xx, (1 - gain_x) * xv, vv - (gain_v * xv)]]
         end
 
-        # Gain: the covariance with the next state, times the inverse of what was foreseen of it; then the miss, weighted.
+        # Gain: the covariance with the next state, times the inverse of what was foreseen of it; then the miss,
+        # weighted.
         def step_back(n, later)
           state, (xx, xv, vv) = @states[n], @covs[n]
           foreseen, cov = @ahead[n]
           dt = @times[n + 1] - @times[n]
           push = solved(cov, later[0] - foreseen[0], later[1] - foreseen[1])
-          [state[0] + ((xx + (dt * xv)) * push[0]) + (xv * push[1]), state[1] + ((xv + (dt * vv)) * push[0]) + (vv * push[1])]
+          [state[0] + ((xx + (dt * xv)) * push[0]) + (xv * push[1]),
+           state[1] + ((xv + (dt * vv)) * push[0]) + (vv * push[1])]
         end
 
         # The 2 × 2 system cov · push = miss.

@@ -39,7 +39,8 @@ module Thistle
         def closed?
           return false if fixes.size < FEWEST
 
-          @closed ||= apart(@points.first, @points.last) <= [2 * accuracy, 15.0].max && length > 3 * apart(@points.first, @points.last)
+          @closed ||= apart(@points.first, @points.last) <= [2 * accuracy, 15.0].max &&
+                      length > 3 * apart(@points.first, @points.last)
         end
 
         # The walk as a Shape: the edge of an area when it closes, else the line. Crossings are repaired.
@@ -75,11 +76,17 @@ module Thistle
         def places = @places ||= @points.map { |x, y| @plane.place(x, y).map { |n| n.round(8) } }
 
         def sift(fixes)
-          known = kept(fixes, "without a place or a time of their own") { |all| all.select { |fix| placed?(fix) }.sort_by(&:time).uniq(&:time) }
-          fair = kept(known, "known no better than #{WORST_M.to_i} m") { |all| all.reject { |fix| (fix.accuracy_m || 0) > WORST_M } }
+          known = kept(fixes, "without a place or a time of their own") do |all|
+            all.select { |fix| placed?(fix) }.sort_by(&:time).uniq(&:time)
+          end
+          fair = kept(known, "known no better than #{WORST_M.to_i} m") do |all|
+            all.reject { |fix| (fix.accuracy_m || 0) > WORST_M }
+          end
           calm = kept(fair, "a jump faster than anyone walks") { |all| calm(all) }
           gaps = calm.each_cons(2).count { |a, b| b.time - a.time > GAP_S }
-          notes << "The walk pauses #{gaps} times for over two minutes; a straight line stands for each." if gaps.positive?
+          if gaps.positive?
+            notes << "The walk pauses #{gaps} times for over two minutes; a straight line stands for each."
+          end
           calm
         end
 

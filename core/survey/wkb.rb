@@ -5,7 +5,8 @@ module Thistle
     module Survey
       # A GeoJSON geometry as well-known binary (OGC), the quick way into GEOS. Little-endian, two dimensions.
       module Wkb
-        TYPES = { "Point" => 1, "LineString" => 2, "Polygon" => 3, "MultiPoint" => 4, "MultiLineString" => 5, "MultiPolygon" => 6 }.freeze
+        TYPES = { "Point" => 1, "LineString" => 2, "Polygon" => 3, "MultiPoint" => 4, "MultiLineString" => 5,
+                  "MultiPolygon" => 6 }.freeze
 
         module_function
 
@@ -15,7 +16,9 @@ module Thistle
           when "Point" then head << coordinates.pack("E2")
           when "LineString" then head << line(coordinates)
           when "Polygon" then head << [coordinates.size].pack("L<") << coordinates.map { |ring| line(ring) }.join
-          else head << [coordinates.size].pack("L<") << coordinates.map { |part| write(type.delete_prefix("Multi"), part) }.join
+          else
+            parts = coordinates.map { |part| write(type.delete_prefix("Multi"), part) }
+            head << [coordinates.size].pack("L<") << parts.join
           end
         end
 

@@ -2,19 +2,22 @@
 
 module Thistle
   module Store
-    # Reading: patches that want work, of all properties, in groups that are the same in everything that an agenda's rules look at: one
-    # query, whose cost hardly grows with what a group holds. A patch with a history of its own (freed, parted, planted,
-    # reported) stands alone.
+    # Reading: patches that want work, of all properties, in groups that are the same in everything that an agenda's
+    # rules look at: one query, whose cost hardly grows with what a group holds. A patch with a history of its own
+    # (freed, parted, planted, reported) stands alone.
     module Alike
       # patch: one of them, with what an agenda looks at; ids: of all of them, ascending.
       Group = Struct.new(:patch, :ids)
       NEAR, FEW = Core::Decide::Facts::NEAR_WATER_M, Core::Decide::Facts::FEW
       COLUMNS = %i[property_id plant_key stem_size slope natives_near zones_near footing schools aim].freeze
-      FREEING = Core::Knowledge.shipped.methods_of_removal.values.select { |removal| removal.is?(:freeing) }.map(&:key).freeze
+      FREEING = Core::Knowledge.shipped.methods_of_removal.values.select { |removal| removal.is?(:freeing) }
+                               .map(&:key).freeze
       ALONE = <<~SQL.freeze
         parent_id IS NOT NULL OR id IN (SELECT merged_into_id FROM patches WHERE merged_into_id IS NOT NULL)
-        OR id IN (SELECT patch_id FROM treatments WHERE deleted_at IS NULL AND method_key IN (#{FREEING.map { |key| "'#{key}'" }.join(",")}))
-        OR id IN (SELECT patch_id FROM plantings WHERE deleted_at IS NULL) OR id IN (SELECT patch_id FROM reports WHERE patch_id IS NOT NULL)
+        OR id IN (SELECT patch_id FROM treatments
+                  WHERE deleted_at IS NULL AND method_key IN (#{FREEING.map { |key| "'#{key}'" }.join(",")}))
+        OR id IN (SELECT patch_id FROM plantings WHERE deleted_at IS NULL)
+        OR id IN (SELECT patch_id FROM reports WHERE patch_id IS NOT NULL)
       SQL
 
       module_function
@@ -30,9 +33,12 @@ module Thistle
       # What only counts by the bounds between which it lies (Core::Decide::Agenda).
       def bounds
         cover = Totals::COVERED
-        slopes = "CASE WHEN slope_deg < #{Core::Survey::Elevation::FLAT} THEN 0 WHEN slope_deg < #{Core::Survey::Elevation::STEEP} THEN 1 WHEN slope_deg IS NOT NULL THEN 2 END"
-        ["state = 'reported'", "water_m IS NULL OR water_m < #{NEAR}", "water_m = 0", "COALESCE(plants, stems) > #{FEW}", "#{cover} IS NULL",
-         "#{cover} > 50", "#{cover} < 75", slopes, "CASE WHEN #{ALONE} THEN id END"].map { |sql| Sequel.lit("(#{sql})") }
+        slopes = "CASE WHEN slope_deg < #{Core::Survey::Elevation::FLAT} THEN 0 WHEN slope_deg < " \
+                 "#{Core::Survey::Elevation::STEEP} THEN 1 WHEN slope_deg IS NOT NULL THEN 2 END"
+        ["state = 'reported'", "water_m IS NULL OR water_m < #{NEAR}", "water_m = 0",
+         "COALESCE(plants, stems) > #{FEW}", "#{cover} IS NULL",
+         "#{cover} > 50", "#{cover} < 75", slopes,
+         "CASE WHEN #{ALONE} THEN id END"].map { |sql| Sequel.lit("(#{sql})") }
       end
       private_class_method :bounds
     end

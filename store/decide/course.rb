@@ -14,7 +14,8 @@ module Thistle
       def self.begin(patch, course, removal:, advised:, person:, reason:, today:)
         db.transaction do
           patch.courses_dataset.live.each(&:leave)
-          made = create(patch_id: patch.id, method_key: removal.key, advised_key: advised, reason:, person:, chosen_on: today,
+          made = create(patch_id: patch.id, method_key: removal.key, advised_key: advised, reason:, person:,
+                        chosen_on: today,
                         hours: course.hours, years: course.years)
           course.steps.each { |step| made.add_step(step) }
           patch.follow_records
@@ -29,7 +30,8 @@ module Thistle
       def next_step = open_steps.first
 
       def add_step(step)
-        CourseStep.create(course_id: id, kind: step.kind.to_s, due_on: step.on, until_on: step.to, text: step.text, source: step.source,
+        CourseStep.create(course_id: id, kind: step.kind.to_s, due_on: step.on, until_on: step.to, text: step.text,
+                          source: step.source,
                           method_key: step.removal&.key)
       end
 

@@ -10,7 +10,8 @@ module Thistle
       dataset_module { def live = where(deleted_at: nil) }
 
       def to_core
-        Core::Decide::LocalRule.new(id:, about:, zone: zone_id, zone_name: zone&.name, plant: plant_key, from: from_md, to: to_md, text: reason,
+        Core::Decide::LocalRule.new(id:, about:, zone: zone_id, zone_name: zone&.name, plant: plant_key, from: from_md,
+                                    to: to_md, text: reason,
                                     person:, said_on:)
       end
     end

@@ -2,8 +2,8 @@
 
 module Thistle
   module Store
-    # Reading: what a patch's rank looks at around it (Core::Decide::Priority::Place): the likeliest way of spread, what is worth most,
-    # the next building. Written beside the patch when a shape or a zone changes.
+    # Reading: what a patch's rank looks at around it (Core::Decide::Priority::Place): the likeliest way of spread, what
+    # is worth most, the next building. Written beside the patch when a shape or a zone changes.
     class RankPlace
       WAY, FAR = 0.5, 150.0 # how much a zone must spread to count as a way of spread; m as far as rank looks
 
@@ -17,7 +17,8 @@ module Thistle
       # As JSON; nil where nothing is near.
       def of(ground)
         near = near(ground)
-        found = { way: way(near), precious: precious(near), building_m: near.filter_map { |zone, m| m if zone.kind == "building" }.min }.compact
+        building_m = near.filter_map { |zone, m| m if zone.kind == "building" }.min
+        found = { way: way(near), precious: precious(near), building_m: }.compact
         found.empty? ? nil : JSON.generate(found)
       end
 
@@ -31,12 +32,14 @@ module Thistle
       end
 
       def way(near)
-        zone, m = near.select { |one, _| one.nature.spreads >= WAY }.max_by { |one, at| one.nature.spreads * Math.exp(-at / Core::Decide::Priority::Parts::WAY_M) }
+        zone, m = near.select { |one, _| one.nature.spreads >= WAY }
+                      .max_by { |one, at| one.nature.spreads * Math.exp(-at / Core::Decide::Priority::Parts::WAY_M) }
         zone && { label: zone.label, m:, spreads: zone.nature.spreads }
       end
 
       def precious(near)
-        zone, m = near.select { |one, _| one.nature.worth }.max_by { |one, at| one.nature.worth * Math.exp(-at / Core::Decide::Priority::Parts::PRECIOUS_M) }
+        zone, m = near.select { |one, _| one.nature.worth }
+                      .max_by { |one, at| one.nature.worth * Math.exp(-at / Core::Decide::Priority::Parts::PRECIOUS_M) }
         zone && { label: zone.label, m:, worth: zone.nature.worth }
       end
     end

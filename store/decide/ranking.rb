@@ -39,7 +39,8 @@ module Thistle
 
       def patches
         @patches ||= begin
-          work, plantings = [Treatment.order(:done_on, :id), Planting.order(:from_on)].map { |records| of_open(records).group_by(&:patch_id) }
+          records = [Treatment.order(:done_on, :id), Planting.order(:from_on)]
+          work, plantings = records.map { |kind| of_open(kind).group_by(&:patch_id) }
           open.for_agenda.select_append(:west, :east, :south, :north, :place).all.to_h do |patch|
             patch.associations.update(treatments: work.fetch(patch.id, []), plantings: plantings.fetch(patch.id, []))
             [patch.id, patch]
@@ -59,7 +60,8 @@ module Thistle
         verdict, seed_on = best.fetch(entry.id)
         # The agenda weighs a like amount of ground; here it is the patch's own.
         verdict = verdict.with(effort: Core::Decide::Effort.new(verdict.removal, entry.facts))
-        Core::Decide::Priority::Candidate.new(id: patch.id, code: patch.code, facts: entry.facts, today: @today, verdict:, seed_on:,
+        Core::Decide::Priority::Candidate.new(id: patch.id, code: patch.code, facts: entry.facts, today: @today,
+                                              verdict:, seed_on:,
                                               nearest_m: nearest(patch), share: share(patch), place: place(patch),
                                               started: patch.treatments.any?, left: left[patch.id])
       end
@@ -68,7 +70,9 @@ module Thistle
       def nearest(patch) = next_to(patch, grid[patch.plant_key])
 
       def share(patch)
-        whole = @whole ||= patches.values.each_with_object(Hash.new(0.0)) { |one, all| all[one.plant_key] += one.gross_m2.to_f }
+        whole = @whole ||= patches.values.each_with_object(Hash.new(0.0)) do |one, all|
+          all[one.plant_key] += one.gross_m2.to_f
+        end
         whole[patch.plant_key].positive? ? patch.gross_m2.to_f / whole[patch.plant_key] : 1.0
       end
 
@@ -77,7 +81,8 @@ module Thistle
         source = nil if source && source >= SOURCE_M
         return NOWHERE if source.nil? && patch.place.nil?
 
-        Core::Decide::Priority::Place.new(**(patch.place ? JSON.parse(patch.place, symbolize_names: true) : {}), source_m: source)
+        Core::Decide::Priority::Place.new(**(patch.place ? JSON.parse(patch.place, symbolize_names: true) : {}),
+                                          source_m: source)
       end
 
       # Alive at each patch's last check: {patch id => number}.
@@ -85,15 +90,19 @@ module Thistle
         @left ||= of_open(Check.order(:checked_on, :id)).to_h { |check| [check.patch_id, check.alive] }
       end
 
-      def middle(patch) = [(patch.values[:west] + patch.values[:east]) / 2, (patch.values[:south] + patch.values[:north]) / 2]
+      def middle(patch)
+        [(patch.values[:west] + patch.values[:east]) / 2, (patch.values[:south] + patch.values[:north]) / 2]
+      end
 
       # {plant => {cell => [[id, middle]]}} of this property, and of the others.
       def grid = @grid ||= cells(patches.values.map { |patch| [patch.plant_key, patch.id, middle(patch)] })
 
       def across
         @across ||= begin
-          others = Patch.live.exclude(property_id: @property.id).exclude(state: "closed").where(plant_key: patches.values.map(&:plant_key).uniq)
-          cells(others.select(:id, :plant_key, :west, :east, :south, :north).map { |other| [other.plant_key, other.id, middle(other)] })
+          others = Patch.live.exclude(property_id: @property.id).exclude(state: "closed")
+                        .where(plant_key: patches.values.map(&:plant_key).uniq)
+          others = others.select(:id, :plant_key, :west, :east, :south, :north)
+          cells(others.map { |other| [other.plant_key, other.id, middle(other)] })
         end
       end
 

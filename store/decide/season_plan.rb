@@ -17,7 +17,8 @@ module Thistle
       def this_week(today)
         monday = (today - ((today.wday - 1) % 7)).iso8601
         items = answered[:items].select { |item| item[:week] == monday }
-        done = Treatment.where(deleted_at: nil, patch_id: items.map { |item| item[:patch] }).where { done_on >= monday }.select_map(:patch_id)
+        done = Treatment.where(deleted_at: nil, patch_id: items.map { |item| item[:patch] })
+                        .where { done_on >= monday }.select_map(:patch_id)
         items.reject { |item| done.include?(item[:patch]) }
       end
 

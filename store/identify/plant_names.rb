@@ -2,7 +2,8 @@
 
 module Thistle
   module Store
-    # Reading: plants by any of their names, misspelled too: SQLite's FTS5 over trigrams. Filled at boot from the library.
+    # Reading: plants by any of their names, misspelled too: SQLite's FTS5 over trigrams. Filled at boot from the
+    # library.
     module PlantNames
       ENOUGH = 0.34 # share of a query's trigrams that a name must hold
 
@@ -11,16 +12,21 @@ module Thistle
       def fill(knowledge)
         db.transaction do
           names.delete
-          rows = knowledge.plants.values.flat_map { |plant| [plant.name, plant.scientific, *plant.also].map { |name| { key: plant.key, name: } } }
+          rows = knowledge.plants.values.flat_map do |plant|
+            [plant.name, plant.scientific, *plant.also].map { |name| { key: plant.key, name: } }
+          end
           names.multi_insert(rows)
         end
       end
 
-      # Keys of plants, the best fit first: names that hold what was typed, then those that share enough of its trigrams.
+      # Keys of plants, the best fit first: names that hold what was typed, then those that share enough of its
+      # trigrams.
       def find(query, limit: 20)
         typed = plain(query)
         return [] if typed.empty?
-        return names.where(Sequel.ilike(:name, "%#{names.escape_like(typed)}%")).limit(limit).select_map(:key).uniq if typed.size < 3
+        if typed.size < 3
+          return names.where(Sequel.ilike(:name, "%#{names.escape_like(typed)}%")).limit(limit).select_map(:key).uniq
+        end
 
         wanted = trigrams(typed)
         match = wanted.map { |three| %("#{three.gsub('"', '""')}") }.join(" OR ")
@@ -38,7 +44,11 @@ module Thistle
       end
 
       def trigrams(words) = words.chars.each_cons(3).map(&:join).uniq
-      def plain(words) = words.to_s.unicode_normalize(:nfkd).gsub(/\p{M}/, "").downcase.gsub(/[^a-z0-9 ]/, " ").squeeze(" ").strip[0, 60]
+
+      def plain(words)
+        words.to_s.unicode_normalize(:nfkd).gsub(/\p{M}/, "").downcase.gsub(/[^a-z0-9 ]/, " ").squeeze(" ").strip[0, 60]
+      end
+
       def names = db[:plant_names]
       def db = Sequel::Model.db
     end

@@ -2,22 +2,24 @@
 
 module Thistle
   module Store
-    # Model: a plant that could not be settled, written up for a specialist: what was seen, what it may be, where, with photographs.
-    # The answer, when it comes, settles the observation.
+    # Model: a plant that could not be settled, written up for a specialist: what was seen, what it may be, where, with
+    # photographs. The answer, when it comes, settles the observation.
     class Report < Sequel::Model(:reports)
       many_to_one :property, class: "Thistle::Store::Property"
       many_to_one :patch, class: "Thistle::Store::Patch"
       # Without their bytes, which are most of them.
-      one_to_many :photos, class: "Thistle::Store::Photo", order: :id, select: %i[id report_id filename media taken_on latitude longitude]
+      one_to_many :photos, class: "Thistle::Store::Photo", order: :id,
+                           select: %i[id report_id filename media taken_on latitude longitude]
 
       # From a Key; the patch keeps an unsettled observation beside it.
       def self.write(property, key, patch: nil)
         db.transaction do
           Observation.record(patch, key, note: "Sent to a specialist") if patch
           lon, lat = patch&.shape&.centre
+          likely = ->(one) { { plant: one.plant.key, probability: one.probability.round(4) } }
           create(property_id: property.id, patch_id: patch&.id, seen_on: key.date, latitude: lat, longitude: lon,
                  looks: JSON.generate(observed: key.observed, absent: key.absent, skipped: key.skipped),
-                 candidates: JSON.generate(key.candidates.first(5).map { |c| { plant: c.plant.key, probability: c.probability.round(4) } }))
+                 candidates: JSON.generate(key.candidates.first(5).map(&likely)))
         end
       end
 
@@ -29,7 +31,10 @@ module Thistle
         Core::Identify::Key.new(observed, site:, date: seen_on, region: property.region, absent:, skipped:)
       end
 
-      def likeliest = JSON.parse(candidates).map { |row| [Core::Knowledge.shipped.plant(row["plant"]), row["probability"]] }
+      def likeliest
+        JSON.parse(candidates).map { |row| [Core::Knowledge.shipped.plant(row["plant"]), row["probability"]] }
+      end
+
       def answer = answer_key && Core::Knowledge.shipped.plant(answer_key)
       def open? = answer_key.nil?
 
@@ -49,7 +54,8 @@ module Thistle
           next unless patch
 
           patch.update(plant_key: answer_key)
-          Observation.told(patch, seen_on: answered_on, plant_key: answer_key, settled: true, note: "Named by #{answered_by}")
+          Observation.told(patch, seen_on: answered_on, plant_key: answer_key, settled: true,
+                                  note: "Named by #{answered_by}")
         end
       end
     end

@@ -2,8 +2,8 @@
 
 module Thistle
   module Store
-    # Process: writes down what Core::Recheck::FollowUp says of a patch: its visits, the steps of its courses, which work each look was
-    # a look at. Called after any of its records changes, in the same transaction.
+    # Process: writes down what Core::Recheck::FollowUp says of a patch: its visits, the steps of its courses, which
+    # work each look was a look at. Called after any of its records changes, in the same transaction.
     class FollowUps
       def self.settle(patch) = new(patch).settle
 
@@ -23,7 +23,9 @@ module Thistle
         answer = follow_up
         keyed, wished = answer.visits.partition(&:key)
         write(keyed)
-        wished.each { |visit| change(@rows.find { |row| row.id == visit.id }, done_on: visit.done_on, done_by: visit.done_by) }
+        wished.each do |visit|
+          change(@rows.find { |row| row.id == visit.id }, done_on: visit.done_on, done_by: visit.done_by)
+        end
         tick(answer.steps)
         judge(answer.judged)
         @patch.associations.delete(:tasks)
@@ -32,7 +34,8 @@ module Thistle
       private
 
       def follow_up
-        @follow_up ||= Core::Recheck::FollowUp.new(@patch.story, returns:, asked: @rows.select { |row| by_hand?(row) }.map { |row| asked(row) },
+        wishes = @rows.select { |row| by_hand?(row) }.map { |row| asked(row) }
+        @follow_up ||= Core::Recheck::FollowUp.new(@patch.story, returns:, asked: wishes,
                                                                  courses: courses.map { |course| told(course) })
       end
 
@@ -40,7 +43,9 @@ module Thistle
       def courses = @courses ||= @patch.courses_dataset.eager(:steps).all
 
       def returns
-        @returns ||= @patch.plant ? treatments.to_h { |treatment| [treatment.id, treatment.returns(@patch.plant, site)] } : {}
+        return {} unless @patch.plant
+
+        @returns ||= treatments.to_h { |treatment| [treatment.id, treatment.returns(@patch.plant, site)] }
       end
 
       def site = @site ||= @patch.property.site(Setting.today)
@@ -49,16 +54,20 @@ module Thistle
       def by_hand?(row) = row.key.nil? && row.course_id.nil? && row.dropped_at.nil?
 
       def asked(row)
-        Core::Recheck::FollowUp::Asked.new(id: row.id, kind: row.kind, due_on: row.due_on, since: row.since_on || row.treatment&.done_on || row.due_on,
-                                           event: row.awaited, happened_on: row.happened_on, made_on: row.done_by == "hand" ? row.done_on : nil)
+        Core::Recheck::FollowUp::Asked.new(id: row.id, kind: row.kind, due_on: row.due_on,
+                                           since: row.since_on || row.treatment&.done_on || row.due_on,
+                                           event: row.awaited, happened_on: row.happened_on,
+                                           made_on: row.done_by == "hand" ? row.done_on : nil)
       end
 
       def told(course)
         steps = course.steps.map do |step|
-          Core::Recheck::FollowUp::Step.new(id: step.id, kind: step.kind, method: step.method_key, due_on: step.due_on, said: step.said,
+          Core::Recheck::FollowUp::Step.new(id: step.id, kind: step.kind, method: step.method_key, due_on: step.due_on,
+                                            said: step.said,
                                             said_on: step.done_on, text: step.asks, source: step.source)
         end
-        Core::Recheck::FollowUp::Course.new(id: course.id, chosen_on: course.chosen_on, left_on: course.left_at&.to_date, steps:)
+        Core::Recheck::FollowUp::Course.new(id: course.id, chosen_on: course.chosen_on,
+                                            left_on: course.left_at&.to_date, steps:)
       end
 
       # Rows of earlier versions get their keys; a course's open ones are asked for anew.
@@ -78,7 +87,9 @@ module Thistle
 
       def write(visits)
         known = @rows.select(&:key).to_h { |row| [row.key, row] }
-        visits.each { |visit| known.key?(visit.key) ? change(known[visit.key], **columns(visit, known[visit.key])) : add(visit) }
+        visits.each do |visit|
+          known.key?(visit.key) ? change(known[visit.key], **columns(visit, known[visit.key])) : add(visit)
+        end
         gone = known.keys - visits.map(&:key)
         Task.where(id: known.values_at(*gone).map(&:id)).delete if gone.any?
       end
@@ -89,8 +100,10 @@ module Thistle
       def columns(visit, row)
         kept = row&.happened_on && row.since_on == visit.since
         kind, id = visit.from
-        { kind: visit.kind, due_on: kept ? row.due_on : visit.due_on, happened_on: kept ? row.happened_on : visit.happened_on, reason: visit.text,
-          source: visit.source, event: visit.event && JSON.generate(visit.event.to_data), since_on: visit.since, done_on: visit.done_on,
+        { kind: visit.kind, due_on: kept ? row.due_on : visit.due_on,
+          happened_on: kept ? row.happened_on : visit.happened_on, reason: visit.text,
+          source: visit.source, event: visit.event && JSON.generate(visit.event.to_data), since_on: visit.since,
+          done_on: visit.done_on,
           done_by: visit.done_by, treatment_id: kind == :treatment ? id : nil, check_id: kind == :check ? id : nil,
           course_id: kind == :course ? id : nil }
       end

@@ -22,8 +22,9 @@ module Thistle
         end
       end
 
-      # Moves open tasks that wait for an event to when it is now expected; once it has happened, it has. Called when the
-      # weather may have told something new: at start, on a new day, when weather or a sighting comes in. Writes what moved.
+      # Moves open tasks that wait for an event to when it is now expected; once it has happened, it has. Called when
+      # the weather may have told something new: at start, on a new day, when weather or a sighting comes in. Writes
+      # what moved.
       def self.follow_weather(properties, today)
         by_id = properties.to_h { |property| [property.id, property] }
         known = {}

@@ -10,7 +10,8 @@ module Thistle
 
       # {kind => {limit => value}} of a property, as Core::Season::Limits#under takes it.
       def self.limits(property_id)
-        where(property_id:).to_h { |label| [label.kind.to_sym, label.values.slice(*LIMITS).compact] }.reject { |_, limits| limits.empty? }
+        where(property_id:).to_h { |label| [label.kind.to_sym, label.values.slice(*LIMITS).compact] }
+                           .reject { |_, limits| limits.empty? }
       end
 
       # Keeps one kind's label; all fields empty takes it away.

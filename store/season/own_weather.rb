@@ -2,8 +2,8 @@
 
 module Thistle
   module Store
-    # Reading: the feed of a property's own station: its files' days and hours, and before the first of them the broad values of
-    # the region, which say that they are.
+    # Reading: the feed of a property's own station: its files' days and hours, and before the first of them the broad
+    # values of the region, which say that they are.
     class OwnWeather
       # SQLite's day number is a Julian day from noon: quicker to read than ten years of dates.
       JULIAN = Sequel.lit("CAST(julianday(date) + 0.5 AS INTEGER)").as(:jd)
@@ -23,11 +23,13 @@ module Thistle
       def hourly(date)
         clock = @property.clock
         from = clock.utc(date, 0) || clock.utc(date, 1)
-        rows = Sequel::Model.db[:weather_hours].where(property_id: @property.id, at: from...(from + 90_000)).order(:at, :file_id)
+        rows = Sequel::Model.db[:weather_hours].where(property_id: @property.id, at: from...(from + 90_000))
+                            .order(:at, :file_id)
                             .select(:at, *WeatherFile::HOUR).all
         last = rows.to_h { |row| [row[:at], row] }.values
         last.map { |row| [clock.local(row[:at]), row] }.select { |time, _| time.to_date == date }
-            .group_by { |time, _| time.hour }.map { |at, same| Core::Season::Hour.new(at:, standing: :measured, **same.last.last.except(:at)) }
+            .group_by { |time, _| time.hour }
+            .map { |at, same| Core::Season::Hour.new(at:, standing: :measured, **same.last.last.except(:at)) }
       end
 
       def station = @property.station
@@ -38,7 +40,8 @@ module Thistle
       def rows(range)
         found = Sequel::Model.db[:weather_days].where(property_id: @property.id, date: range).order(:date, :file_id)
                              .select(JULIAN, *WeatherFile::DAY).all
-        found.to_h { |row| [row[:jd], row] }.map { |jd, row| Core::Season::Day.new(**row.except(:jd), date: Date.jd(jd), standing: :measured) }
+        found.to_h { |row| [row[:jd], row] }
+             .map { |jd, row| Core::Season::Day.new(**row.except(:jd), date: Date.jd(jd), standing: :measured) }
       end
     end
   end

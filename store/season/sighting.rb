@@ -27,11 +27,15 @@ module Thistle
       end
 
       def self.looked_at(property)
-        Observation.where(Sequel[:observations][:stage] => TELLING, Sequel[:observations][:deleted_at] => nil, settled: true)
+        Observation.where(Sequel[:observations][:stage] => TELLING, Sequel[:observations][:deleted_at] => nil,
+                          settled: true)
                    .exclude(Sequel[:observations][:plant_key] => nil)
                    .join(:patches, { id: :patch_id, property_id: property.id, deleted_at: nil }, table_alias: :p)
-                   .select_map([Sequel[:observations][:plant_key], Sequel[:observations][:stage], Sequel[:observations][:seen_on], :code])
-                   .map { |plant, stage, on, code| Core::Season::Seen::Phase.new(plant:, phase: stage.to_sym, on:, by: code, began: false) }
+                   .select_map([Sequel[:observations][:plant_key], Sequel[:observations][:stage],
+                                Sequel[:observations][:seen_on], :code])
+                   .map do |plant, stage, on, code|
+                     Core::Season::Seen::Phase.new(plant:, phase: stage.to_sym, on:, by: code, began: false)
+                   end
       end
       private_class_method :looked_at
 
@@ -54,10 +58,12 @@ module Thistle
 
       # All of a property's as core reads them; the stages of its patches that someone looked at are among them.
       def self.seen(property)
-        told = live.where(property_id: property.id).order(:id).to_h { |sighting| [sighting.subject(property.latitude), sighting] }
+        told = live.where(property_id: property.id).order(:id)
+                   .to_h { |sighting| [sighting.subject(property.latitude), sighting] }
         rows = told.values.group_by(&:kind)
         Core::Season::Seen.new(
-          anchors: rows.fetch("anchor", []).map { |s| Core::Season::Seen::Mark.new(key: s.said.to_sym, on: s.seen_on, by: s.person) },
+          anchors: rows.fetch("anchor", [])
+                       .map { |s| Core::Season::Seen::Mark.new(key: s.said.to_sym, on: s.seen_on, by: s.person) },
           phases: (rows.fetch("phase", []).map(&:phase) + looked_at(property)).sort_by(&:on),
           soils: rows.fetch("soil", []).to_h { |s| [s.seen_on, s.said.to_sym] }
         )

@@ -2,8 +2,8 @@
 
 module Thistle
   module Store
-    # Model: a file of a station's weather: kept as a draft until its columns are agreed on, then taken as days and hours.
-    # Where files overlap, the later one counts; taking one back leaves the others.
+    # Model: a file of a station's weather: kept as a draft until its columns are agreed on, then taken as days and
+    # hours. Where files overlap, the later one counts; taking one back leaves the others.
     class WeatherFile < Sequel::Model(:weather_files)
       many_to_one :property, class: "Thistle::Store::Property"
 
@@ -22,7 +22,9 @@ module Thistle
       def take(file)
         days = file.days.map { |day| { property_id:, file_id: id, date: day.date, **day.to_h.slice(*DAY) } }
         hours = file.hours.select { |hour| hour.values[:temperature] }
-                    .map { |hour| { property_id:, file_id: id, at: hour.at, **HOUR.to_h { |key| [key, hour.values[key]] } } }
+                    .map do |hour|
+                      { property_id:, file_id: id, at: hour.at, **HOUR.to_h { |key| [key, hour.values[key]] } }
+                    end
         db.transaction do
           Bulk.insert(:weather_days, days)
           Bulk.insert(:weather_hours, hours)

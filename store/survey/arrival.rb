@@ -2,8 +2,8 @@
 
 module Thistle
   module Store
-    # Model: a file that brings patches in. First a draft: its rows are kept, its columns mapped, and a dry run says of each
-    # row whether it will be added, changed, is doubled, the same, or refused. Then it is taken in one transaction,
+    # Model: a file that brings patches in. First a draft: its rows are kept, its columns mapped, and a dry run says of
+    # each row whether it will be added, changed, is doubled, the same, or refused. Then it is taken in one transaction,
     # whole or not at all, and can be taken back.
     class Arrival < Sequel::Model(:arrivals)
       many_to_one :property, class: "Thistle::Store::Property"
@@ -14,14 +14,17 @@ module Thistle
       VERDICTS = { "add" => "added", "change" => "changed", "double" => "doubled", "absent" => "kept as not there",
                    "same" => "the same already", "refuse" => "refused" }.freeze
 
-      # features: hashes of geometry, name, properties, notes. Nothing reaches the map yet. Rows go in by slices, so that other
-      # writers get their turn; what fails half-way leaves nothing.
+      # features: hashes of geometry, name, properties, notes. Nothing reaches the map yet. Rows go in by slices, so
+      # that other writers get their turn; what fails half-way leaves nothing.
       def self.draft(property, filename, features, format: nil)
         headers = features.flat_map { |f| f.properties.keys }.uniq
-        arrival = create(property_id: property.id, filename:, format:, report: "[]", status: "failed", total: features.size,
+        arrival = create(property_id: property.id, filename:, format:, report: "[]", status: "failed",
+                         total: features.size,
                          fault: "Not all of it was read.", mapping: JSON.generate(Mapping.for(headers)))
         features.each_slice(SLICE).with_index do |slice, n|
-          db.transaction { Bulk.insert(:arrival_rows, slice.each_with_index.map { |f, m| row_of(arrival, f, (n * SLICE) + m + 1) }) }
+          db.transaction do
+            Bulk.insert(:arrival_rows, slice.each_with_index.map { |f, m| row_of(arrival, f, (n * SLICE) + m + 1) })
+          end
         end
         arrival.update(status: "draft", fault: nil)
       rescue StandardError
@@ -30,7 +33,8 @@ module Thistle
       end
 
       def self.row_of(arrival, feature, row)
-        { arrival_id: arrival.id, row:, name: feature.name, geometry: feature.geometry && JSON.generate(feature.geometry),
+        { arrival_id: arrival.id, row:, name: feature.name,
+          geometry: feature.geometry && JSON.generate(feature.geometry),
           properties: JSON.generate(feature.properties || {}), notes: feature.notes&.join("; ") }
       rescue JSON::GeneratorError
         { arrival_id: arrival.id, row:, name: feature.name.to_s.scrub, geometry: nil, properties: "{}", notes: nil }
@@ -106,7 +110,9 @@ module Thistle
       end
 
       # The journal's entries of what it changed, the last first.
-      def journal = Change.undoable.where(id: arrival_rows_dataset.exclude(change_id: nil).unordered.select(:change_id)).all
+      def journal
+        Change.undoable.where(id: arrival_rows_dataset.exclude(change_id: nil).unordered.select(:change_id)).all
+      end
 
       private
 

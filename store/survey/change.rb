@@ -6,7 +6,8 @@ module Thistle
     class Change < Sequel::Model(:changes)
       many_to_one :property, class: "Thistle::Store::Property"
 
-      MADE = { "patches" => :patches, "observations" => :observations, "patch_shapes" => :patch_shapes, "tasks" => :tasks }.freeze
+      MADE = { "patches" => :patches, "observations" => :observations, "patch_shapes" => :patch_shapes,
+               "tasks" => :tasks }.freeze
 
       dataset_module do
         def undoable = where(undone_at: nil).reverse(:id)
@@ -22,12 +23,16 @@ module Thistle
           answer = yield
           made = MADE.transform_values { |table| db[table].where { id > last[table] }.select_map(:id) }
           after = db[:patches].where(id: before.keys + made["patches"]).as_hash(:id, :lock_version)
-          create(property_id: patches.first.property_id, patch_id: patches.first.id, label:, undo: JSON.generate(before:, visits:, made:, after:))
+          create(property_id: patches.first.property_id, patch_id: patches.first.id, label:,
+                 undo: JSON.generate(before:, visits:, made:, after:))
           answer
         end
       end
 
-      def self.plain(patch) = patch.values.except(:id, :lock_version).transform_values { |v| v.is_a?(Time) ? v.utc.strftime("%F %T.%6N") : v }
+      def self.plain(patch)
+        patch.values.except(:id, :lock_version).transform_values { |v| v.is_a?(Time) ? v.utc.strftime("%F %T.%6N") : v }
+      end
+
       private_class_method :plain
 
       # Takes it back. Raises BadInput when a patch has been changed since: undo that first.

@@ -2,8 +2,8 @@
 
 module Thistle
   module Store
-    # Reading: what taking a file would do, row by row: add, change (its code is known here), double (the same plant within
-    # the arrival's distance), same, or refuse with the reason.
+    # Reading: what taking a file would do, row by row: add, change (its code is known here), double (the same plant
+    # within the arrival's distance), same, or refuse with the reason.
     class DryRun
       def initialize(arrival, seen_on:)
         @arrival, @seen_on = arrival, seen_on
@@ -11,8 +11,13 @@ module Thistle
         @reading = arrival.reading
         @known = @property.live_patches.select_hash(:code, :id)
         @codes, @mended = {}, []
-        @nests = Hash.new { |hash, plant| hash[plant] = Core::Survey::Nest.new(arrival.apart_m) { |place, shape| place.shape.distance(shape) <= arrival.apart_m } }
-        @property.live_patches.unordered.select(:id, :code, :plant_key, :west, :south, :east, :north).naked.each { |row| keep(OnMap.new(row)) }
+        @nests = Hash.new do |hash, plant|
+          hash[plant] = Core::Survey::Nest.new(arrival.apart_m) do |place, shape|
+            place.shape.distance(shape) <= arrival.apart_m
+          end
+        end
+        @property.live_patches.unordered.select(:id, :code, :plant_key, :west, :south, :east, :north)
+                 .naked.each { |row| keep(OnMap.new(row)) }
       end
 
       # A place in the file, and one on the map, whose shape is read when it is needed.
@@ -30,7 +35,8 @@ module Thistle
       # Yields the number of rows done after each slice.
       def call
         db = Patch.db
-        rows = db[:arrival_rows].where(arrival_id: @arrival.id).order(:row).select(:id, :row, :name, :geometry, :properties, :notes)
+        rows = db[:arrival_rows].where(arrival_id: @arrival.id).order(:row)
+                                .select(:id, :row, :name, :geometry, :properties, :notes)
         rows.select_map(:id).each_slice(Arrival::SLICE).with_index do |ids, n|
           slice = rows.where(id: ids).all
           told = slice.map { |row| [row[:id], *judge(row)] }
@@ -61,7 +67,10 @@ module Thistle
         return known_patch(incoming, Patch[known], notes) if known
 
         near = @nests[incoming.plant_key].near(incoming.shape)&.label
-        return ["double", ["#{near} is the same plant within #{@arrival.apart_m.round} m", notes].reject(&:empty?).join("; "), nil] if near
+        if near
+          return ["double", ["#{near} is the same plant within " \
+                             "#{@arrival.apart_m.round} m", notes].reject(&:empty?).join("; "), nil]
+        end
 
         keep(InFile.new(incoming.shape, "row #{row[:row]}", incoming.plant_key))
         ["add", notes.empty? ? nil : notes, nil]
@@ -81,13 +90,15 @@ module Thistle
 
         published = incoming.shape.published
         known = @property.searches.any? do |search|
-          search.searched_on == incoming.values[:seen_on] && search.plants.key?(incoming.plant_key) && search.seen_ground.published == published
+          search.searched_on == incoming.values[:seen_on] && search.plants.key?(incoming.plant_key) &&
+            search.seen_ground.published == published
         end
         [known ? "same" : "absent", nil, nil]
       end
 
       def known_patch(incoming, patch, notes)
-        said = incoming.told(patch).reject { |key, value| patch[key] == value }.map { |key, _| Core::Survey::Columns::BY_KEY.fetch(key).label }
+        said = incoming.told(patch).reject { |key, value| patch[key] == value }
+                       .map { |key, _| Core::Survey::Columns::BY_KEY.fetch(key).label }
         said << "shape" if patch.shape.published != incoming.shape.published
         again = incoming.seen_again?(patch)
         return ["same", nil, patch.id] if said.empty? && !again

@@ -2,8 +2,8 @@
 
 module Thistle
   module Store
-    # Reading: the patches of a property in a box of the map as GeoJSON, written by SQLite through the R*Tree: shapes, or, where
-    # there are too many to tell apart, how many stand where.
+    # Reading: the patches of a property in a box of the map as GeoJSON, written by SQLite through the R*Tree: shapes,
+    # or, where there are too many to tell apart, how many stand where.
     class InView
       MOST = 3000
       ACROSS = 14 # cells of a crowded view from west to east
@@ -33,9 +33,11 @@ module Thistle
         @db.fetch(<<~SQL).first.values_at(:number, :rows)
           SELECT COUNT(*) AS number,
             group_concat('{"type":"Feature","id":' || p.id || ',"geometry":' || COALESCE(p.outline, p.geometry) ||
-            ',"properties":{"code":' || json_quote(p.code) || ',"state":"' || p.state || '","plant":' || COALESCE('"' || p.plant_key || '"', 'null') ||
+            ',"properties":{"code":' || json_quote(p.code) || ',"state":"' || p.state ||
+            '","plant":' || COALESCE('"' || p.plant_key || '"', 'null') ||
             ',"radius":' || COALESCE(p.radius_m, 'null') || '}}') AS rows
-          FROM (SELECT id FROM patch_extents e WHERE (#{meets}) #{"AND NOT (#{meets(@seen)})" if @seen} LIMIT #{MOST + 1}) e
+          FROM (SELECT id FROM patch_extents e
+                WHERE (#{meets}) #{"AND NOT (#{meets(@seen)})" if @seen} LIMIT #{MOST + 1}) e
           LEFT JOIN patches p ON p.id = e.id AND #{live} -- what is another property's counts, and is not sent
         SQL
       end
@@ -49,7 +51,8 @@ module Thistle
           FROM patch_extents e CROSS JOIN patches p ON p.id = e.id WHERE (#{meets}) AND #{live}
           GROUP BY CAST((e.west - #{west}) / #{cell} AS INTEGER), CAST((e.south - #{south}) / #{cell} AS INTEGER)
         SQL
-        JSON.generate(type: "FeatureCollection", features: [], crowds: rows.map { |row| row.merge(lon: row[:lon].round(6), lat: row[:lat].round(6)) })
+        JSON.generate(type: "FeatureCollection", features: [],
+                      crowds: rows.map { |row| row.merge(lon: row[:lon].round(6), lat: row[:lat].round(6)) })
       end
 
       def live = "p.property_id = #{@property_id.to_i} AND p.deleted_at IS NULL"

@@ -2,8 +2,8 @@
 
 module Thistle
   module Store
-    # Reading: a row of a file as a patch to be: its shape, repaired if need be, and its columns. Raises BadInput when it
-    # cannot stand.
+    # Reading: a row of a file as a patch to be: its shape, repaired if need be, and its columns. Raises BadInput when
+    # it cannot stand.
     class Incoming
       attr_reader :shape, :values, :notes
 
@@ -15,7 +15,9 @@ module Thistle
         @properties = JSON.parse(row[:properties])
         @values, unread = reading.read(@properties)
         @notes += unread
-        raise Core::BadInput.new("It has no place: no geometry, or one that cannot be read.", field: :geometry) unless row[:geometry]
+        unless row[:geometry]
+          raise Core::BadInput.new("It has no place: no geometry, or one that cannot be read.", field: :geometry)
+        end
 
         @shape = checked ? Core::Survey::Shape.stored(row[:geometry]) : read_shape
       end

@@ -10,7 +10,8 @@ module Thistle
     class Layer < Sequel::Model(:layers)
       many_to_one :property, class: "Thistle::Store::Property"
 
-      KINDS = { "vector" => "lines and areas", "picture" => "aerial picture", "tiles" => "map tiles", "elevation" => "elevation grid" }.freeze
+      KINDS = { "vector" => "lines and areas", "picture" => "aerial picture", "tiles" => "map tiles",
+                "elevation" => "elevation grid" }.freeze
 
       dataset_module do
         def live = where(deleted_at: nil)
@@ -41,7 +42,9 @@ module Thistle
       def self.elevation(property) = heights(property)&.grid
 
       # The layer of that grid; one whose file is missing is passed over.
-      def self.heights(property) = live.where(property_id: property.id, kind: "elevation").reverse(:id).all.find(&:there?)
+      def self.heights(property)
+        live.where(property_id: property.id, kind: "elevation").reverse(:id).all.find(&:there?)
+      end
 
       GRIDS = Core::Kept.new(4)
 
@@ -56,7 +59,8 @@ module Thistle
       def bytes
         File.binread(path)
       rescue Errno::ENOENT
-        raise Core::BadInput.new("The file of the layer “#{name}” is missing from the data folder. Take the layer off, or restore a copy.",
+        raise Core::BadInput.new("The file of the layer “#{name}” is missing from the data folder. " \
+                                 "Take the layer off, or restore a copy.",
                                  field: :layer)
       end
 

@@ -2,8 +2,8 @@
 
 module Thistle
   module Store
-    # Process: what the records of a patch say of its name and of how much stands there, settled again after one of them was corrected
-    # or taken back.
+    # Process: what the records of a patch say of its name and of how much stands there, settled again after one of them
+    # was corrected or taken back.
     class PatchFigures
       AMOUNTS = Observation::AMOUNTS
 
@@ -13,7 +13,8 @@ module Thistle
 
       # The last settled name, else the last that was told.
       def follow_name
-        named = @patch.history.filter_map { |_, kind, record| record if kind == :observation && record.plant_key }.reverse
+        seen = @patch.history.filter_map { |_, kind, record| record if kind == :observation }
+        named = seen.select(&:plant_key).reverse
         told = named.find(&:settled) || named.first
         @patch.update(plant_key: told.plant_key) if told
       end
@@ -44,7 +45,9 @@ module Thistle
 
       def count(stems_by_size)
         amount = stems_by_size && Core::Survey::Amount.new(stems: JSON.parse(stems_by_size))
-        @patch.set(stems: amount.stem_count.first, stem_size: amount.stem_size || @patch.stem_size) if amount&.stem_count
+        return unless amount&.stem_count
+
+        @patch.set(stems: amount.stem_count.first, stem_size: amount.stem_size || @patch.stem_size)
       end
 
       # What the journal of changes says of it before it was first looked at again.

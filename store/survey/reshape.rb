@@ -2,8 +2,8 @@
 
 module Thistle
   module Store
-    # Process: changes to the ground of patches: looked at again, split, cut down, merged. Each can be undone, and each keeps
-    # the history: a part that was cut off remembers what it was part of, a merged patch what it took in.
+    # Process: changes to the ground of patches: looked at again, split, cut down, merged. Each can be undone, and each
+    # keeps the history: a part that was cut off remembers what it was part of, a merged patch what it took in.
     class Reshape
       def initialize(patch)
         @patch = patch
@@ -18,7 +18,8 @@ module Thistle
       def see(seen_on:, amount:, shape: nil, **told)
         latest = seen_on >= (@patch.shape_from || @patch.seen_on)
         gross = shape ? shape.gross_area(width: @patch.width_m, radius: @patch.radius_m) : @patch.gross_m2
-        Observation.create(patch_id: @patch.id, seen_on:, plant_key: @patch.plant_key, settled: @patch.settled?, gross_m2: gross,
+        Observation.create(patch_id: @patch.id, seen_on:, plant_key: @patch.plant_key, settled: @patch.settled?,
+                           gross_m2: gross,
                            stage: amount.stage, **columns(amount), **told)
         if latest
           keep_version(seen_on)
@@ -40,7 +41,8 @@ module Thistle
 
       # Cuts off the ground of an area, which becomes a patch with the same history, ready for its own records.
       def cut_off(area, on:)
-        off = area.kind == "polygon" && @patch.shape.kind == "polygon" ? Core::Survey::Overlay.intersection(@patch.shape, area) : nil
+        areas = [area, @patch.shape].all? { |shape| shape.kind == "polygon" }
+        off = Core::Survey::Overlay.intersection(@patch.shape, area) if areas
         refuse "That area does not lie on #{@patch.code}.", :cut unless off
         left = Core::Survey::Overlay.difference(@patch.shape, area)
         refuse "That is all of #{@patch.code}: record the work on the whole patch.", :cut unless left
@@ -60,7 +62,8 @@ module Thistle
         refuse "A point or a line needs its size before it can be merged.", :other unless grounds.all?
         Change.keep([@patch, other], "#{other.code} merged into #{@patch.code}") do
           keep_version(on)
-          resize(Core::Survey::Overlay.union(grounds), on, infested_m2: both(:infested_m2, other), stems: both(:stems, other), plants: both(:plants, other))
+          resize(Core::Survey::Overlay.union(grounds), on, infested_m2: both(:infested_m2, other),
+                                                           stems: both(:stems, other), plants: both(:plants, other))
           other.tasks_dataset.by_hand.undone.update(patch_id: @patch.id)
           other.update(merged_into_id: @patch.id, merged_on: on, deleted_at: Time.now.utc)
           @patch.associations.clear
@@ -77,7 +80,8 @@ module Thistle
         from = @patch.shape_from || @patch.seen_on
         return if on <= from
 
-        PatchShape.create(patch_id: @patch.id, from_on: from, to_on: on, geometry: @patch.geometry, gross_m2: @patch.gross_m2,
+        PatchShape.create(patch_id: @patch.id, from_on: from, to_on: on, geometry: @patch.geometry,
+                          gross_m2: @patch.gross_m2,
                           infested_m2: @patch.infested&.first)
       end
 
@@ -93,27 +97,32 @@ module Thistle
       # says nothing once the shape or the cover is another.
       def latest(amount, shape)
         told = columns(amount).compact
-        stale = told.key?(:cover_class) || told.key?(:cover_percent) ? { cover_class: nil, cover_percent: nil, infested_m2: nil } : {}
-        stale[:infested_m2] = nil if shape
-        { **stale, **told }
+        covered = told.key?(:cover_class) || told.key?(:cover_percent)
+        stale = [*(%i[cover_class cover_percent infested_m2] if covered), *(:infested_m2 if shape)]
+        { **stale.to_h { |column| [column, nil] }, **told }
       end
 
       def columns(amount)
-        { infested_m2: amount.infested_m2, cover_class: amount.cover_class, cover_percent: amount.cover_percent, density_m2: amount.density_m2,
-          height_cm: amount.height_cm, plants: amount.plants, stems_by_size: amount.stems&.any? ? JSON.generate(amount.stems) : nil }
+        { infested_m2: amount.infested_m2, cover_class: amount.cover_class, cover_percent: amount.cover_percent,
+          density_m2: amount.density_m2,
+          height_cm: amount.height_cm, plants: amount.plants,
+          stems_by_size: amount.stems&.any? ? JSON.generate(amount.stems) : nil }
       end
 
       # Counts and measured areas of the whole say nothing of a part: they go until someone looks again.
       def resize(shape, on, **amounts)
         @patch.shape = shape
-        @patch.set(shape_from: on, width_m: nil, radius_m: nil, infested_m2: nil, stems: nil, plants: nil, stems_by_size: nil, **amounts)
+        @patch.set(shape_from: on, width_m: nil, radius_m: nil, infested_m2: nil, stems: nil, plants: nil,
+                   stems_by_size: nil, **amounts)
         @patch.save
       end
 
       def part_off(shape, on)
-        kept = @patch.values.slice(:property_id, :plant_key, :state, :stem_size, :cover_class, :cover_percent, :density_m2, :height_cm, :stage,
+        kept = @patch.values.slice(:property_id, :plant_key, :state, :stem_size, :cover_class, :cover_percent,
+                                   :density_m2, :height_cm, :stage,
                                    :slope, :light, :moisture, :natives_near, :aim)
-        part = Patch.new(**kept, code: @patch.property.next_code, parent_id: @patch.id, parted_on: on, seen_on: @patch.seen_on, shape_from: on,
+        part = Patch.new(**kept, code: @patch.property.next_code, parent_id: @patch.id, parted_on: on,
+                                 seen_on: @patch.seen_on, shape_from: on,
                                  note: "Parted from #{@patch.code}.")
         part.shape = shape
         part.save

@@ -2,7 +2,8 @@
 
 module Thistle
   module Store
-    # Model: ground that was searched on a day, for which plants, and which of them were not there: an absence is a record.
+    # Model: ground that was searched on a day, for which plants, and which of them were not there: an absence is a
+    # record.
     class Search < Sequel::Model(:searches)
       many_to_one :property, class: "Thistle::Store::Property"
 
@@ -19,15 +20,18 @@ module Thistle
         end
       end
 
-      # shape: the track or area. plants: keys looked for; those of patches on the ground, and those in `found`, were there.
-      # as_told: only `found` counts, for searches that someone else recorded.
+      # shape: the track or area. plants: keys looked for; those of patches on the ground, and those in `found`, were
+      # there. as_told: only `found` counts, for searches that someone else recorded.
       def self.record(property, shape, plants:, sight_m: nil, found: [], as_told: false, **fields)
         ground = Core::Survey::Searched.ground(shape, sight_m:)
         db.transaction do
-          search = create(property_id: property.id, geometry: JSON.generate(shape.geometry), ground: JSON.generate(ground.geometry),
+          search = create(property_id: property.id, geometry: JSON.generate(shape.geometry),
+                          ground: JSON.generate(ground.geometry),
                           area_m2: ground.area, length_m: shape.kind == "line" ? shape.length : nil, sight_m:, **fields)
           there = as_told ? found : found | search.patches_met.map(&:plant_key)
-          plants.uniq.each { |key| db[:search_plants].insert(search_id: search.id, plant_key: key, found: there.include?(key)) }
+          plants.uniq.each do |key|
+            db[:search_plants].insert(search_id: search.id, plant_key: key, found: there.include?(key))
+          end
           search
         end
       end

@@ -2,9 +2,9 @@
 
 module Thistle
   module Store
-    # Process: what a patch's place says: distance to water, the zones it touches or stands too near to, the lie of the land,
-    # the ground it shares with other patches. Written beside the patch whenever a shape or a zone changes, so that
-    # an agenda or a total reads it and measures nothing.
+    # Process: what a patch's place says: distance to water, the zones it touches or stands too near to, the lie of the
+    # land, the ground it shares with other patches. Written beside the patch whenever a shape or a zone changes, so
+    # that an agenda or a total reads it and measures nothing.
     class Surroundings
       SILENT = %w[boundary contour trail building].freeze # kinds that ask nothing of a patch
 
@@ -51,7 +51,9 @@ module Thistle
       end
 
       # The box of what a zone concerns.
-      def self.reach(zone) = box(zone, RankPlace.looks_at?(zone) ? [zone.distance_kept, RankPlace::FAR].max : zone.distance_kept)
+      def self.reach(zone)
+        box(zone, RankPlace.looks_at?(zone) ? [zone.distance_kept, RankPlace::FAR].max : zone.distance_kept)
+      end
 
       # The zone's box with what is kept from it.
       def self.box(zone, keep = zone.distance_kept)
@@ -87,7 +89,8 @@ module Thistle
       def of(shape, width_m: nil, radius_m: nil)
         ground = Core::Survey::Overlay.ground(shape, width: width_m, radius: radius_m) || shape
         lie = @elevation&.lie(shape)
-        [{ water_m: water(ground), zones_near: near_json(ground), place: @rank_place.of(ground), slope_deg: lie&.slope, aspect_deg: lie&.aspect },
+        [{ water_m: water(ground), zones_near: near_json(ground), place: @rank_place.of(ground), slope_deg: lie&.slope,
+           aspect_deg: lie&.aspect },
          shared(ground)]
       end
 
@@ -111,7 +114,8 @@ module Thistle
 
       def waters(plane)
         fine = @water.map { |zone| plane.feature(zone.shape) }
-        [fine, fine.map { |feature| feature.simplify_preserve_topology(COARSE_M) }].map { |features| plane.factory.collection(features) }
+        coarse = fine.map { |feature| feature.simplify_preserve_topology(COARSE_M) }
+        [fine, coarse].map { |features| plane.factory.collection(features) }
       end
 
       def near_json(shape)
@@ -120,7 +124,8 @@ module Thistle
       end
 
       def nearby(zone, shape)
-        Core::Survey::Nearby.new(id: zone.id, kind: zone.kind, name: zone.name, distance_m: shape.distance(zone.shape).round(2),
+        Core::Survey::Nearby.new(id: zone.id, kind: zone.kind, name: zone.name,
+                                 distance_m: shape.distance(zone.shape).round(2),
                                  keep_m: zone.distance_kept)
       end
 
@@ -134,7 +139,8 @@ module Thistle
         return {} unless ground.kind == "polygon"
 
         areas = in_reach(ground).select { |zone| zone.shape.kind == "polygon" }
-        areas.to_h { |zone| [zone.id, Core::Survey::Overlay.shared(ground, zone.shape)] }.select { |_, m2| m2.positive? }
+        areas.to_h { |zone| [zone.id, Core::Survey::Overlay.shared(ground, zone.shape)] }
+             .select { |_, m2| m2.positive? }
       end
     end
   end

@@ -2,7 +2,8 @@
 
 module Thistle
   module Store
-    # Process: takes a looked-over arrival into the map in slices, telling how far it is; what it adds is seen when all of it is there.
+    # Process: takes a looked-over arrival into the map in slices, telling how far it is; what it adds is seen when all
+    # of it is there.
     class Taking
       def initialize(arrival, seen_on:)
         @arrival, @seen_on = arrival, seen_on
@@ -10,7 +11,8 @@ module Thistle
         @reading = arrival.reading
         @now = Time.now.utc
         @db = Patch.db
-        @same = { property_id: @property.id, arrival_id: arrival.id, slope: "flat", lock_version: 0, shared_m2: 0.0, created_at: @now,
+        @same = { property_id: @property.id, arrival_id: arrival.id, slope: "flat", lock_version: 0, shared_m2: 0.0,
+                  created_at: @now,
                   updated_at: @now, deleted_at: @now }
       end
 
@@ -37,7 +39,8 @@ module Thistle
       def self.clear_away(arrival)
         arrival.journal.each(&:take_back)
         arrival.arrival_rows_dataset.exclude(patch_id: nil).where(verdict: %w[add double]).update(patch_id: nil)
-        arrival.patches_dataset.unordered.select_map(:id).each_slice(Arrival::SLICE) { |ids| Patch.where(id: ids).delete }
+        arrival.patches_dataset.unordered.select_map(:id)
+               .each_slice(Arrival::SLICE) { |ids| Patch.where(id: ids).delete }
         Search.where(arrival_id: arrival.id).delete
       end
 
@@ -51,7 +54,9 @@ module Thistle
         verdicts -= ["double"] unless @arrival.doubles == "add"
         rows = @db[:arrival_rows].where(arrival_id: @arrival.id, verdict: verdicts).order(:row).select(*COLUMNS)
         ids = rows.select_map(:id)
-        ids.each_slice(Arrival::SLICE).lazy.flat_map { |some| @db[:arrival_rows].where(id: some).order(:row).select(*COLUMNS).all }
+        ids.each_slice(Arrival::SLICE).lazy.flat_map do |some|
+          @db[:arrival_rows].where(id: some).order(:row).select(*COLUMNS).all
+        end
       end
 
       # What costs time is worked out before the file is asked for.
@@ -78,11 +83,13 @@ module Thistle
         Bulk.insert(:observations, patches.select { |patch| patch[:plant_key] }.map { |patch| seen(patch) })
         Bulk.insert(:patch_zones, @shared)
         pairs = rows.zip(patches).map { |row, patch| "(#{row[:id]}, #{patch[:id]})" }.join(", ")
-        @db.run("UPDATE arrival_rows SET patch_id = v.column2 FROM (VALUES #{pairs}) AS v WHERE arrival_rows.id = v.column1")
+        @db.run("UPDATE arrival_rows SET patch_id = v.column2 FROM (VALUES #{pairs}) AS v WHERE arrival_rows.id = " \
+                "v.column1")
       end
 
       def seen(patch)
-        { patch_id: patch[:id], seen_on: patch[:seen_on], plant_key: patch[:plant_key], settled: @arrival.sure, created_at: @now,
+        { patch_id: patch[:id], seen_on: patch[:seen_on], plant_key: patch[:plant_key], settled: @arrival.sure,
+          created_at: @now,
           note: "From #{@arrival.filename}" }
       end
 
@@ -95,7 +102,8 @@ module Thistle
         seen_on = told[:seen_on] || @seen_on
         state = @arrival.sure && told[:plant_key] ? "standing" : "reported"
         measured = Patch.measured(incoming.shape, **size)
-        patch = { **@same, **told, **measured.compact, **placed.compact, code: incoming.code, state:, seen_on:, shape_from: seen_on }
+        patch = { **@same, **told, **measured.compact, **placed.compact,
+          code: incoming.code, state:, seen_on:, shape_from: seen_on }
         @shared.concat(shared.map { |zone_id, shared_m2| { patch:, zone_id:, shared_m2: } })
         patch
       end
@@ -103,7 +111,8 @@ module Thistle
       # Their own codes where nobody has them, else the next free ones.
       def codes_for(patches)
         wanted = patches.map { |patch| patch[:code] if patch[:code] && patch[:code].size <= 40 }
-        used = @property.patches_dataset.unordered.where(code: wanted.compact).select_map(:code).to_h { |code| [code, true] }
+        used = @property.patches_dataset.unordered.where(code: wanted.compact).select_map(:code)
+                        .to_h { |code| [code, true] }
         own = wanted.map { |code| code if code && !used[code] && (used[code] = true) }
         free = @property.next_codes(own.count(nil), besides: own.compact)
         own.map { |code| code || free.shift }
@@ -112,9 +121,10 @@ module Thistle
       # Absences on the same ground and day are one search.
       def keep_absences
         rows = @db[:arrival_rows].where(arrival_id: @arrival.id, verdict: "absent").order(:row).all
-        rows.map { |row| Incoming.new(row, @reading) }.group_by { |row| [row.values[:seen_on], row.shape.geometry] }.each do |(searched_on, _), same|
-          Search.record(@property, same.first.shape, plants: same.map(&:plant_key), as_told: true, searched_on:, arrival_id: @arrival.id,
-                                                     note: "From #{@arrival.filename}")
+        absent = rows.map { |row| Incoming.new(row, @reading) }
+        absent.group_by { |row| [row.values[:seen_on], row.shape.geometry] }.each do |(searched_on, _), same|
+          Search.record(@property, same.first.shape, plants: same.map(&:plant_key), as_told: true, searched_on:,
+                                                     arrival_id: @arrival.id, note: "From #{@arrival.filename}")
         end
       end
 
@@ -133,8 +143,10 @@ module Thistle
 
       def see_again(patch, incoming)
         told = incoming.values
-        amount = Core::Survey::Amount.new(**told.slice(:infested_m2, :cover_class, :cover_percent, :density_m2, :height_cm, :stage))
-        Reshape.new(patch).see(seen_on: told[:seen_on], amount:, shape: incoming.shape, note: "From #{@arrival.filename}")
+        amount = Core::Survey::Amount.new(**told.slice(:infested_m2, :cover_class, :cover_percent, :density_m2,
+                                                       :height_cm, :stage))
+        Reshape.new(patch).see(seen_on: told[:seen_on], amount:, shape: incoming.shape,
+                               note: "From #{@arrival.filename}")
       end
     end
   end

@@ -2,8 +2,8 @@
 
 module Thistle
   module Store
-    # Reading: sums over a property: patches, stems, gross and infested ground, by plant, state, zone and year. Several plants
-    # may share ground: rows count each patch, the property's own total counts ground once.
+    # Reading: sums over a property: patches, stems, gross and infested ground, by plant, state, zone and year. Several
+    # plants may share ground: rows count each patch, the property's own total counts ground once.
     class Totals
       Row = Core::Value.define(:key, :patches, :gross_m2, :infested_m2, :stems, :ground_m2)
       # Infested ground: measured, else gross × cover (Core::Survey::Amount says the same of one patch), else not known.
@@ -26,9 +26,12 @@ module Thistle
       def by_zone
         @by_zone ||= @db.fetch(<<~SQL, id: @property.id).map { |row| Row.new(**row) }.sort_by { |row| -row.gross_m2 }
           SELECT z.id AS key, COUNT(*) AS patches, SUM(s.shared_m2) AS gross_m2,
-            SUM(s.shared_m2 * MIN(1.0, #{INFESTED} / NULLIF(gross_m2, 0))) AS infested_m2, NULL AS stems, NULL AS ground_m2
-          FROM zones z CROSS JOIN patch_zones s ON s.zone_id = z.id CROSS JOIN patches ON patches.id = s.patch_id -- few patches touch a zone
-          WHERE z.property_id = :id AND z.deleted_at IS NULL AND patches.deleted_at IS NULL AND state <> 'closed' GROUP BY z.id
+            SUM(s.shared_m2 * MIN(1.0, #{INFESTED} / NULLIF(gross_m2, 0))) AS infested_m2,
+            NULL AS stems, NULL AS ground_m2
+          FROM zones z CROSS JOIN patch_zones s ON s.zone_id = z.id -- few patches touch a zone
+            CROSS JOIN patches ON patches.id = s.patch_id
+          WHERE z.property_id = :id AND z.deleted_at IS NULL AND patches.deleted_at IS NULL AND state <> 'closed'
+          GROUP BY z.id
         SQL
       end
 
@@ -43,18 +46,25 @@ module Thistle
       # One pass over all live patches, through the index that holds all of this in this order.
       def groups
         @groups ||= @db.fetch(<<~SQL, id: @property.id).all
-          SELECT plant_key AS plant, state, substr(shape_from, 1, 4) AS came, substr(closed_on, 1, 4) AS went, COUNT(*) AS patches,
-            SUM(gross_m2) AS gross_m2, SUM(#{INFESTED}) AS infested_m2, SUM(stems) AS stems, SUM(gross_m2 - shared_m2) AS ground_m2
-          FROM patches INDEXED BY patch_sums WHERE property_id = :id AND deleted_at IS NULL GROUP BY state, plant_key, shape_from, closed_on
+          SELECT plant_key AS plant, state, substr(shape_from, 1, 4) AS came, substr(closed_on, 1, 4) AS went,
+            COUNT(*) AS patches, SUM(gross_m2) AS gross_m2, SUM(#{INFESTED}) AS infested_m2,
+            SUM(stems) AS stems, SUM(gross_m2 - shared_m2) AS ground_m2
+          FROM patches INDEXED BY patch_sums WHERE property_id = :id AND deleted_at IS NULL
+          GROUP BY state, plant_key, shape_from, closed_on
         SQL
       end
 
       def open_groups = groups.reject { |group| group[:state] == "closed" }
-      def summed(groups, &) = groups.group_by(&).map { |key, same| sum(key, same) }.sort_by { |row| -(row.gross_m2 || 0) }
+
+      def summed(groups, &)
+        groups.group_by(&).map { |key, same| sum(key, same) }.sort_by { |row| -(row.gross_m2 || 0) }
+      end
 
       # nil where nobody measured; 0 patches are still 0.
       def sum(key, groups)
-        sums = SUMS.to_h { |name| [name, groups.filter_map { |group| group[name] }.then { |found| found.sum unless found.empty? }] }
+        sums = SUMS.to_h do |name|
+          [name, groups.filter_map { |group| group[name] }.then { |found| found.sum unless found.empty? }]
+        end
         Row.new(key:, **sums, patches: sums[:patches] || 0)
       end
 
@@ -76,7 +86,8 @@ module Thistle
         @db.fetch(<<~SQL, id: @property.id).all
           SELECT substr(s.from_on, 1, 4) AS came, substr(s.to_on, 1, 4) AS went, SUM(s.gross_m2) AS gross_m2,
             SUM(COALESCE(s.infested_m2, s.gross_m2)) AS infested_m2
-          FROM patch_shapes s JOIN patches p ON p.id = s.patch_id WHERE p.property_id = :id AND p.deleted_at IS NULL GROUP BY came, went
+          FROM patch_shapes s JOIN patches p ON p.id = s.patch_id
+          WHERE p.property_id = :id AND p.deleted_at IS NULL GROUP BY came, went
         SQL
       end
     end

@@ -2,7 +2,8 @@
 
 module Thistle
   module Store
-    # Model: ground that is not a patch: boundary, trail, water, a well, rare plants (knowledge/zones.yml has the kinds).
+    # Model: ground that is not a patch: boundary, trail, water, a well, rare plants (knowledge/zones.yml has the
+    # kinds).
     class Zone < Sequel::Model(:zones)
       many_to_one :property, class: "Thistle::Store::Property"
 

@@ -12,7 +12,8 @@ module Thistle
       # Adds a treatment with the weather of its day; its return visits and the patch's state follow.
       def self.record(patch, site, **fields)
         db.transaction do
-          treatment = create(patch_id: patch.id, weather: JSON.generate(weather(site, fields.fetch(:done_on))), **fields)
+          treatment = create(patch_id: patch.id, weather: JSON.generate(weather(site, fields.fetch(:done_on))),
+                             **fields)
           patch.follow_records
           treatment
         end
@@ -21,7 +22,8 @@ module Thistle
       # The day as it was measured, or forecast, or is usual.
       def self.weather(site, date)
         day = site.day(date)
-        { tmin: day.tmin, tmax: day.tmax, rain_mm: day.rain, wind_km_h: day.wind, humidity: day.humidity, soil: site.ground(date).kind,
+        { tmin: day.tmin, tmax: day.tmax, rain_mm: day.rain, wind_km_h: day.wind, humidity: day.humidity,
+          soil: site.ground(date).kind,
           standing: day.standing }
       end
 

@@ -13,47 +13,59 @@ module Thistle
         def bench(desk)
           now = desk.bench.situation
           { date: now.date, plant: now.plant.key, stage: now.stage, soil: now.soil, errors: desk.errors,
-            **asked(desk),
-            verdicts: desk.bench.verdicts.map { |v| verdict(v).merge(would_go: ways(v, desk), safety: safety(desk.safety(v.removal))) },
+            **asked(desk), verdicts: desk.bench.verdicts.map { |one| verdict_here(one, desk) },
             questions: desk.unknowns.map { |q| { fact: q.fact, question: q.text, decides: q.swayed } },
             contradictions: desk.contradictions.map { |clash| { fields: clash.fields, text: plain(clash.text) } },
             combination: desk.combination.mixed? ? combination(desk.combination) : nil,
             other_schools: desk.other_schools.map { |a| other_school(a) } }
         end
 
+        def verdict_here(one, desk)
+          verdict(one).merge(would_go: ways(one, desk), safety: safety(desk.safety(one.removal)))
+        end
+
         # To kill or to hold down, on ground for what, and whether hands alone finish it in a season.
         def asked(desk)
-          { asked_to: desk.facts.holding? ? "hold" : "kill", aim: desk.facts.aim, beyond_hands: desk.bench.beyond_hands&.last&.round }
+          { asked_to: desk.facts.holding? ? "hold" : "kill", aim: desk.facts.aim,
+            beyond_hands: desk.bench.beyond_hands&.last&.round }
         end
 
         def verdict(verdict)
-          { method: verdict.removal.key, name: verdict.removal.name, named_by_plant: verdict.named, verdict: verdict.kind, until: verdict.until,
-            closes: verdict.closes, again: verdict.again, kill_percent: verdict.ask? ? nil : verdict.kill, **effort(verdict.effort),
+          { method: verdict.removal.key, name: verdict.removal.name, named_by_plant: verdict.named,
+            verdict: verdict.kind, until: verdict.until,
+            closes: verdict.closes, again: verdict.again, kill_percent: verdict.ask? ? nil : verdict.kill,
+            **effort(verdict.effort),
             reasons: verdict.reasons.map { |reason| reason.to_h.merge(text: reason.said) } }
         end
 
         def effort(effort)
-          { crew_hours: effort.hours&.round(2), crew_hours_range: effort.hours_range&.transform_values { |hours| hours.round(2) },
-            mix_l: effort.litres&.round(3), cost: effort.cost&.round(2), passes: effort.passes, years_to_quiet: effort.years_to_quiet,
+          { crew_hours: effort.hours&.round(2),
+            crew_hours_range: effort.hours_range&.transform_values { |hours| hours.round(2) },
+            mix_l: effort.litres&.round(3), cost: effort.cost&.round(2), passes: effort.passes,
+            years_to_quiet: effort.years_to_quiet,
             hours_to_quiet: effort.hours_to_quiet&.round(2), cost_to_quiet: effort.cost_to_quiet&.round(2) }
         end
 
         def ways(verdict, desk)
           return [] if verdict.go?
 
-          desk.changes.of(verdict.removal).map { |way| { changes: way.changed.except(:schools), words: way.words, from: way.date } }
+          desk.changes.of(verdict.removal)
+              .map { |way| { changes: way.changed.except(:schools), words: way.words, from: way.date } }
         end
 
         def combination(combination)
           steps = combination.steps.map do |step|
-            { size: step.size, stems: step.stems, method: step.verdict.removal.key, verdict: step.verdict.kind, until: step.verdict.until }
+            { size: step.size, stems: step.stems, method: step.verdict.removal.key, verdict: step.verdict.kind,
+              until: step.verdict.until }
           end
-          { steps:, crew_hours: combination.hours&.round(2), mix_l: combination.litres&.round(3), cost: combination.cost&.round(2),
+          { steps:, crew_hours: combination.hours&.round(2), mix_l: combination.litres&.round(3),
+            cost: combination.cost&.round(2),
             kill_percent: combination.kill&.round(1) }
         end
 
         def other_school(answer)
-          { question: answer.school.key, answer: answer.option, best: answer.best && verdict(answer.best).except(:reasons) }
+          { question: answer.school.key, answer: answer.option,
+            best: answer.best && verdict(answer.best).except(:reasons) }
         end
 
         def safety(safety)
@@ -65,8 +77,10 @@ module Thistle
         end
 
         def removal(removal)
-          { key: removal.key, name: removal.name, what: removal.text, tags: removal.tags, herbicide: removal.herbicide, suits: removal.suits,
-            brief: removal.brief, kit: removal.kit, least_people: removal.crew, kill_percent: removal.kill, minutes_range: removal.effort_range,
+          { key: removal.key, name: removal.name, what: removal.text, tags: removal.tags, herbicide: removal.herbicide,
+            suits: removal.suits,
+            brief: removal.brief, kit: removal.kit, least_people: removal.crew, kill_percent: removal.kill,
+            minutes_range: removal.effort_range,
             follow_up: removal.follow_up, cautions: removal.cautions, source: removal.source }
         end
 
@@ -76,7 +90,8 @@ module Thistle
 
         def rule_book(desk)
           rules = Core::Decide::Rule.all.map do |rule|
-            { key: rule.key, says: rule.says, about: rule.about, looks_at: rule.looks, force: rule.force, source: rule.source,
+            { key: rule.key, says: rule.says, about: rule.about, looks_at: rule.looks, force: rule.force,
+              source: rule.source,
               off: desk.off.key?(rule.key), decides: desk.decides(rule.key).map(&:code) }
           end
           { rules:, local: desk.local.map { |rule| rule.to_core.to_h } }
@@ -84,27 +99,34 @@ module Thistle
 
         def course(course)
           steps = course.steps.map { |step| step.values.slice(*COURSE_STEP) }
-          { id: course.id, patch: course.patch.code, method: course.method_key, advised: course.advised_key, reason: course.reason,
+          { id: course.id, patch: course.patch.code, method: course.method_key, advised: course.advised_key,
+            reason: course.reason,
             person: course.person, chosen_on: course.chosen_on, left: !course.left_at.nil?, steps: }
         end
 
         def course_plan(desk)
           steps = desk.course.steps.map { |step| step.to_h.merge(removal: step.removal&.key) }
-          { patch: desk.patch.code, method: desk.removal.key, advised: desk.advised&.key, begins_on: desk.course.begins, years: desk.course.years,
+          { patch: desk.patch.code, method: desk.removal.key, advised: desk.advised&.key, begins_on: desk.course.begins,
+            years: desk.course.years,
             crew_hours: desk.course.hours&.round(2), steps: }
         end
 
         def ranking(desk)
           patches = desk.rows.first(RANKED).map do |row|
             parts = row.parts.to_h { |part| [part.key, { value: part.value.round(3), because: plain(part.text) }] }
-            { patch: row.candidate.code, id: row.id, score: row.score.round(4), parts:, method: row.candidate.verdict.removal.key,
+            { patch: row.candidate.code, id: row.id, score: row.score.round(4), parts:,
+              method: row.candidate.verdict.removal.key,
               verdict: row.candidate.verdict.kind }
           end
           { weights: desk.weights, goal: desk.goal, errors: { w: desk.error }.compact, total: desk.rows.size, patches: }
         end
 
         def season_plan(plan)
-          plan ? { status: plan.status, asked: plan.asked_for, answer: plan.answered, fault: plan.fault } : { status: "none" }
+          if plan
+            { status: plan.status, asked: plan.asked_for, answer: plan.answered, fault: plan.fault }
+          else
+            { status: "none" }
+          end
         end
 
         def plain(text) = Core::Units.new.fill(text)

@@ -21,7 +21,8 @@ module Thistle
         def otherwise? = advised && advised != removal
 
         def begin(form)
-          Store::Course.begin(patch, course, removal:, advised: advised&.key, person: form.values[:person], reason: form.values[:reason], today: @today)
+          Store::Course.begin(patch, course, removal:, advised: advised&.key, person: form.values[:person],
+                                             reason: form.values[:reason], today: @today)
         end
       end
     end

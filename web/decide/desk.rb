@@ -6,9 +6,11 @@ module Thistle
       # Reads what was chosen on the decide bench over what the patch and the property say.
       # The address holds everything; a choice that is not there comes from the record.
       class Desk
-        YES_NO = %w[licensed natives_near aquatic_label settled reported new_planting burn_permit fire_adapted full_cover clean_site].freeze
+        YES_NO = %w[licensed natives_near aquatic_label settled reported new_planting burn_permit fire_adapted
+                    full_cover clean_site].freeze
         CREW = 0..200
         WIDEST_CM = 400
+        FAR = "How far the water is: a number, 0 for in it."
         IMAGINED = 20 # plants, where nobody says
 
         attr_reader :facts, :errors, :patch, :diameter
@@ -23,7 +25,12 @@ module Thistle
         def bench = @bench ||= Core::Decide::Bench.new(facts, site)
         def changes = @changes ||= Core::Decide::Changes.new(bench)
         def unknowns = @unknowns ||= Core::Decide::Unknowns.new(bench).asked
-        def contradictions = @contradictions ||= Core::Decide::Contradictions.new(bench, diameter:, chosen: given("size", Core::Removal::SIZES)).all
+
+        def contradictions
+          chosen = given("size", Core::Removal::SIZES)
+          @contradictions ||= Core::Decide::Contradictions.new(bench, diameter:, chosen:).all
+        end
+
         def combination = @combination ||= Core::Decide::Combination.new(bench)
         def other_schools = @other_schools ||= Core::Decide::OtherSchools.new(bench).all
         def safety(removal) = Core::Decide::Safety.new(bench.situation, removal)
@@ -31,7 +38,8 @@ module Thistle
         # What is shown as chosen in a row of buttons.
         def shown
           now = bench.situation
-          { "size" => facts.size, "stage" => now.stage.to_s, "soil" => now.soil.to_s, "stance" => facts.stance, "slope" => facts.slope,
+          { "size" => facts.size, "stage" => now.stage.to_s, "soil" => now.soil.to_s, "stance" => facts.stance,
+            "slope" => facts.slope,
             "footing" => facts.footing || "soil", "purpose" => facts.holding? ? "hold" : "kill",
             **YES_NO.to_h { |field| [field, yes_no(facts[field.to_sym])] } }
         end
@@ -43,7 +51,8 @@ module Thistle
         # Facts that only some plants ask about.
         def asks?(fact)
           plant = facts.plant
-          { full_cover: plant.hazards.intersect?(%w[burning_sap rash]), burn_permit: bench.removals.any? { |r| r.is?(:burning) },
+          { full_cover: plant.hazards.intersect?(%w[burning_sap rash]),
+            burn_permit: bench.removals.any? { |r| r.is?(:burning) },
             clean_site: bench.removals.any? { |r| r.is?(:harvest) } }.fetch(fact)
         end
 
@@ -55,14 +64,17 @@ module Thistle
           plant ||= from_patch&.plant || Core::Knowledge.shipped.plant("amur_honeysuckle")
           return from_patch.with(plant:, new_here: @property.reports_first?(plant)) if from_patch
 
-          @property.facts(plant, today, settled: false, new_here: @property.reports_first?(plant), water_m: @patch&.water_m,
+          @property.facts(plant, today, settled: false, new_here: @property.reports_first?(plant),
+                                        water_m: @patch&.water_m,
                                         size: plant.woody? || plant.is?(:tussock) ? "thumb" : "seedling", area_m2: 50.0)
         end
 
         def pinned(facts)
           changes = { date: date(facts.date), size:, stance: given("stance", Core::Decide::Facts::STANCES),
-                      slope: given("slope", Core::Decide::Facts::SLOPES), stage: given("stage", Core::Season::Phenology::STAGES)&.to_sym,
-                      soil: given("soil", Core::Season::Soil::CLASSES)&.to_sym, footing: given("footing", Core::Decide::Facts::FOOTINGS),
+                      slope: given("slope", Core::Decide::Facts::SLOPES),
+                      stage: given("stage", Core::Season::Phenology::STAGES)&.to_sym,
+                      soil: given("soil", Core::Season::Soil::CLASSES)&.to_sym,
+                      footing: given("footing", Core::Decide::Facts::FOOTINGS),
                       tools: ticked, crew:, schools: schools(facts), aim: given("aim", Core::Knowledge.shipped.aims),
                       purpose: given("purpose", Core::Decide::Facts::PURPOSES)&.to_sym }.compact
           changes.merge!(imagined) unless @patch
@@ -71,7 +83,8 @@ module Thistle
             changes[field.to_sym] = answer == "yes" if answer
           end
           told = facts.with(**changes)
-          told.with(belongs: told.plant.belongs(@property.region), few: Core::Decide::Facts.few?(told.plants, told.stems))
+          told.with(belongs: told.plant.belongs(@property.region),
+                    few: Core::Decide::Facts.few?(told.plants, told.stems))
         end
 
         # The size chosen, or that of a stem that was measured: the wider of the two.
@@ -90,7 +103,8 @@ module Thistle
           width = number && (@units.us? ? number * 2.54 : number)
           return width if width&.positive? && width <= WIDEST_CM
 
-          @errors[:stem_width] = "A stem is wider than nothing and narrower than #{@units.us? ? "157 in" : "4 m"}; type a number."
+          @errors[:stem_width] = "A stem is wider than nothing and narrower than #{@units.us? ? "157 in" : "4 m"}; " \
+                                 "type a number."
           nil
         end
 
@@ -108,7 +122,7 @@ module Thistle
           stems = amount("stems", "How many stems: a number above zero.")&.round
           { plants: plants || (stems ? nil : IMAGINED), stems:,
             area_m2: @units.to_si(:area, amount("area", "How much ground: a number above zero.")),
-            water_m: @units.to_si(:length, amount("water", "How far the water is: a number, 0 for in it.", least: 0)) }.compact
+            water_m: @units.to_si(:length, amount("water", FAR, least: 0)) }.compact
         end
 
         def amount(field, complaint, least: Float::MIN)
@@ -130,7 +144,8 @@ module Thistle
           given = @params["s"]
           return unless given.is_a?(Hash)
 
-          Core::Decide::School.settle(given.transform_keys(&:to_sym).select { |_, option| option.is_a?(String) }, facts.schools)
+          Core::Decide::School.settle(given.transform_keys(&:to_sym).select { |_, option| option.is_a?(String) },
+                                      facts.schools)
         end
 
         def given(field, known)

@@ -36,8 +36,10 @@ module Thistle
 
         # The drawing: a line for each patch by its method, marks of the months, bars of hours.
         def lines
-          @lines ||= items.group_by { |item| item.values_at(:patch, :method) }.first(SHOWN).each_with_index.map do |((patch, _), own), n|
-            Line.new(own.first[:code], TOP + (n * ROW), open_weeks(patch).map { |week| x(week) }, own.map { |item| x(weeks.index(item[:week])) })
+          @lines ||= items.group_by { |item| item.values_at(:patch, :method) }.first(SHOWN)
+                          .each_with_index.map do |((patch, _), own), n|
+            Line.new(own.first[:code], TOP + (n * ROW), open_weeks(patch).map { |week| x(week) },
+                     own.map { |item| x(weeks.index(item[:week])) })
           end
         end
 
@@ -54,7 +56,9 @@ module Thistle
 
         def bars
           most = [answer[:week_hours].max, 0.1].max
-          weeks.each_with_index.map { |week, n| Bar.new(x(n), *[given(week), used(week)].map { |hours| (BARS * hours / most).round(1) }) }
+          weeks.each_with_index.map do |week, n|
+            Bar.new(x(n), *[given(week), used(week)].map { |hours| (BARS * hours / most).round(1) })
+          end
         end
 
         private

@@ -32,8 +32,14 @@ module Thistle
         def failed(*) = @record.update(status: "failed", fault: "The plan could not be solved. What was asked is kept.")
 
         # Monday of each week, and its crew hours.
-        def weeks = @weeks ||= Date.iso8601(@asked["from"]).then { |from| Array.new(@asked["weeks"]) { |n| from - ((from.wday - 1) % 7) + (7 * n) } }
-        def week_hours = @week_hours ||= weeks.map { |week| @asked.fetch("other", {}).fetch(week.iso8601, @asked["hours"]).to_f }
+        def weeks
+          @weeks ||= Date.iso8601(@asked["from"])
+                         .then { |from| Array.new(@asked["weeks"]) { |n| from - ((from.wday - 1) % 7) + (7 * n) } }
+        end
+
+        def week_hours
+          @week_hours ||= weeks.map { |week| @asked.fetch("other", {}).fetch(week.iso8601, @asked["hours"]).to_f }
+        end
 
         def licensed
           from, to = @asked.values_at("licensed_from", "licensed_to").map { |text| text && Date.iso8601(text) }
@@ -41,11 +47,13 @@ module Thistle
         end
 
         def ranked
-          @ranked ||= Core::Decide::Priority.new(Store::Ranking.new(@property, @today, kept: Core::Kept::ANSWERS).candidates, @asked["weights"]).rows.first(TOP)
+          candidates = Store::Ranking.new(@property, @today, kept: Core::Kept::ANSWERS).candidates
+          @ranked ||= Core::Decide::Priority.new(candidates, @asked["weights"]).rows.first(TOP)
         end
 
         def options
-          @options ||= Core::Decide::SeasonOptions.new(ranked, @property.site(@today), weeks:, hours: week_hours, licensed:, kept: Core::Kept::ANSWERS)
+          @options ||= Core::Decide::SeasonOptions.new(ranked, @property.site(@today), weeks:, licensed:,
+                                                       hours: week_hours, kept: Core::Kept::ANSWERS)
         end
 
         def plan
@@ -61,14 +69,18 @@ module Thistle
         end
 
         def written(answer)
-          { **answer.to_h.slice(:gain, :bound, :greedy_gain, :by), **%i[gap hours litres cost].to_h { |figure| [figure, answer.public_send(figure)] },
-            items: answer.items.map { |option, parts| item(option, parts) }.sort_by { |item| item.values_at(:week, :code) },
+          { **answer.to_h.slice(:gain, :bound, :greedy_gain, :by),
+            **%i[gap hours litres cost].to_h { |figure| [figure, answer.public_send(figure)] },
+            items: answer.items.map { |option, parts| item(option, parts) }
+                         .sort_by { |item| item.values_at(:week, :code) },
             options: options.all.size, weeks:, week_hours:, windows: windows(answer.items.keys),
             left_out: left_out(answer.items), one_more: one_more(answer),
             clashes: answer.clashes.map { |limit, patch| { limit:, code: codes[patch] } } }
         end
 
-        def left_out(items) = plan.left_out(items, ranked.map(&:id)).map { |id, why| { patch: id, code: codes[id], why: } }
+        def left_out(items)
+          plan.left_out(items, ranked.map(&:id)).map { |id, why| { patch: id, code: codes[id], why: } }
+        end
 
         def one_more(answer)
           return if answer.clashes.any? || plan.options.empty?
@@ -78,8 +90,10 @@ module Thistle
         end
 
         def item(option, parts)
-          { patch: option.patch, code: codes[option.patch], method: option.method, week: weeks[option.week], parts:, of: option.parts,
-            hours: option.hours * parts, litres: option.litres * parts, cost: option.cost * parts, gain: option.gain * parts }
+          { patch: option.patch, code: codes[option.patch], method: option.method, week: weeks[option.week], parts:,
+            of: option.parts,
+            hours: option.hours * parts, litres: option.litres * parts, cost: option.cost * parts,
+            gain: option.gain * parts }
         end
 
         # {patch => numbers of the weeks in which its chosen method is open}

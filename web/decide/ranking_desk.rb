@@ -3,7 +3,8 @@
 module Thistle
   module Web
     module Decide
-      # Patches in the order of the steward's weights. The address holds the weights; where it has none, those that are kept.
+      # Patches in the order of the steward's weights. The address holds the weights; where it has none, those that are
+      # kept.
       class RankingDesk
         SHOWN = 60
         GOALS = Core::Knowledge.shipped.goals
@@ -23,7 +24,9 @@ module Thistle
 
         # The goal whose weights these are, if any.
         def goal
-          GOALS.find { |_, goal| Core::Decide::Priority::TERMS.keys.all? { |key| goal.weights.fetch(key, 0) == @weights.fetch(key, 0).to_i } }&.first
+          terms = Core::Decide::Priority::TERMS.keys
+          same = ->(goal) { terms.all? { |key| goal.weights.fetch(key, 0) == @weights.fetch(key, 0).to_i } }
+          GOALS.find { |_, goal| same[goal] }&.first
         end
 
         def patch(id) = @ranking.patch(id)
@@ -49,7 +52,9 @@ module Thistle
         def read(given)
           return unless given.is_a?(Hash)
 
-          Core::Decide::Priority::TERMS.keys.to_h { |key| [key, given[key].to_s.to_f.clamp(0, Core::Decide::Priority::MOST)] }
+          Core::Decide::Priority::TERMS.keys.to_h do |key|
+            [key, given[key].to_s.to_f.clamp(0, Core::Decide::Priority::MOST)]
+          end
         end
       end
     end

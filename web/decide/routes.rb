@@ -6,9 +6,7 @@ module Thistle
       # What to do to this patch: the bench, the methods, and where practitioners differ.
       module Routes
         def self.registered(app)
-          app.helpers do
-            def decide_words = Words.new(property, today)
-          end
+          app.helpers Helpers
           app.get "/decide" do
             patch = patch_in_query || (params["plant"].to_s.empty? ? workable.unordered.order(:id).first : nil)
             desk = Desk.new(params, patch, property, today, units)
@@ -22,7 +20,9 @@ module Thistle
 
         def self.methods(app)
           app.get "/decide/methods" do
-            show("decide/methods") { { methods: knowledge.methods_of_removal.values.map { |removal| Answers.removal(removal) } } }
+            show("decide/methods") do
+              { methods: knowledge.methods_of_removal.values.map { |removal| Answers.removal(removal) } }
+            end
           end
 
           app.get "/decide/methods/:key" do
@@ -41,11 +41,16 @@ module Thistle
           app.post "/decide/schools" do
             patch = params["patch"].to_s.empty? ? nil : patch_at(params["patch"])
             form = Forms::Schools.new(params, units:, today:)
-            next go_to(patch ? "/decide?patch=#{patch.id}" : "/decide/schools", "Kept. The rules follow it from now on.") if form.store(property,
-                                                                                                                                        patch)
+            next show("decide/schools", status: 422, form:, patch:) unless form.store(property, patch)
 
-            show "decide/schools", status: 422, form:, patch:
+            back = patch ? "/decide?patch=#{patch.id}" : "/decide/schools"
+            go_to back, "Kept. The rules follow it from now on."
           end
+        end
+
+        # What this room says, for every page.
+        module Helpers
+          def decide_words = Words.new(property, today)
         end
       end
     end

@@ -15,9 +15,16 @@ module Thistle
         end
 
         # {force => [Rule]}, the ones that nobody switches off first.
-        def groups = Core::Decide::Rule.all.sort_by(&:title).group_by(&:force).sort_by { |force, _| Core::Decide::Rule::FORCES.index(force) }.to_h
+        def groups
+          Core::Decide::Rule.all.sort_by(&:title).group_by(&:force)
+                            .sort_by { |force, _| Core::Decide::Rule::FORCES.index(force) }.to_h
+        end
 
-        def off = @off ||= Store::RuleSetting.live.where(property_id: property.id).all.to_h { |setting| [setting.rule_key.to_sym, setting] }
+        def off
+          @off ||= Store::RuleSetting.live.where(property_id: property.id)
+                                     .all.to_h { |setting| [setting.rule_key.to_sym, setting] }
+        end
+
         def local = @local ||= Store::LocalRule.live.where(property_id: property.id).order(:id).eager(:zone).all
 
         # Zones that a patch knows to stand in, so that a rule can hold there.
@@ -32,7 +39,8 @@ module Thistle
 
         def patches
           @patches ||= begin
-            open = property.live_patches.unordered.wanting_work.exclude(plant_key: nil).order(:id).limit(LOOKED).for_agenda
+            open = property.live_patches.unordered.wanting_work.exclude(plant_key: nil).order(:id).limit(LOOKED)
+                           .for_agenda
             open.eager(:treatments, :plantings).all.each { |patch| patch.associations[:property] = property }
           end
         end

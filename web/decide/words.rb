@@ -7,34 +7,47 @@ module Thistle
       class Words
         include Web::Words
 
-        FACTS = { plant: "the plant", settled: "name settled", size: "stems", stage: "stage", phases: "phases", cover: "cover",
+        FACTS = { plant: "the plant", settled: "name settled", size: "stems", stage: "stage", phases: "phases",
+                  cover: "cover",
                   freed_on: "trees freed", new_here: "new here", reported: "reported",
-                  soil: "soil", slope: "lie of the ground", footing: "roots in", water_m: "distance to water", zones: "zones in reach",
+                  soil: "soil", slope: "lie of the ground", footing: "roots in", water_m: "distance to water",
+                  zones: "zones in reach",
                   natives_near: "desirable plants in reach", new_planting: "new plantings", clean_site: "never sprayed",
-                  date: "day", day: "weather of the day", next_days: "rain ahead", season: "marks of the year", climate: "climate",
-                  stance: "herbicide here", schools: "schools kept", licensed: "licensed person", aquatic_label: "product for water",
+                  date: "day", day: "weather of the day", next_days: "rain ahead", season: "marks of the year",
+                  climate: "climate",
+                  stance: "herbicide here", schools: "schools kept", licensed: "licensed person",
+                  aquatic_label: "product for water",
                   tools: "tools at hand", crew: "people", burn_permit: "burn permit and crew",
                   fire_adapted: "fire at home here",
-                  full_cover: "full cover", few: "few plants", belongs: "in this region", aim: "what the ground is for", purpose: "asked to" }.freeze
+                  full_cover: "full cover", few: "few plants", belongs: "in this region", aim: "what the ground is for",
+                  purpose: "asked to" }.freeze
         FORCES = { safety: %w[safety clay], legal: %w[law clay], school: %w[school thistle], craft: %w[craft moss],
                    local: ["this ground's own", "ochre"] }.freeze
-        SHELVES = { go: %w[Go check], wait: %w[Wait hourglass], ask: ["Not known for this plant: ask", "help-circle"], no: ["Not here", "x"] }.freeze
+        SHELVES = { go: %w[Go check], wait: %w[Wait hourglass], ask: ["Not known for this plant: ask", "help-circle"],
+                    no: ["Not here", "x"] }.freeze
         WORK = { "any" => "work of any kind", "herbicide" => "herbicide of any kind", "foliar" => "spraying leaves",
-                 "stem_herbicide" => "stem herbicide", "pulling" => "pulling", "digging" => "digging", "severing" => "cutting below the crown",
-                 "cutting" => "cutting", "girdling" => "girdling", "freeing" => "freeing trees", "covering" => "mulch and sheets",
-                 "burning" => "burning", "machine" => "machines", "grazing" => "stock", "aquatic" => "work in the water" }.freeze
+                 "stem_herbicide" => "stem herbicide", "pulling" => "pulling", "digging" => "digging",
+                 "severing" => "cutting below the crown",
+                 "cutting" => "cutting", "girdling" => "girdling", "freeing" => "freeing trees",
+                 "covering" => "mulch and sheets",
+                 "burning" => "burning", "machine" => "machines", "grazing" => "stock",
+                 "aquatic" => "work in the water" }.freeze
         UNSAID = %i[plant season phases schools tools next_days].freeze # what a reason's own words say better
 
         def initialize(property, today)
           @property, @today, @units = property, today, property.measures
         end
 
-        def force_tag(rule) = FORCES.fetch(rule.force).then { |words, hue| %(<span class="tag #{hue}">#{h words}</span>) }
+        def force_tag(rule)
+          FORCES.fetch(rule.force).then { |words, hue| %(<span class="tag #{hue}">#{h words}</span>) }
+        end
+
         def rule_title(key) = key.to_s.start_with?("local_") ? "a rule of this ground" : key.to_s.tr("_", " ")
 
         # "soil dry, 38 m from water": what a rule looked at, as it stood.
         def looked_at(rule, situation)
-          rule.looks.filter_map { |fact| (value = fact_said(fact, situation)) && "#{FACTS.fetch(fact)} #{value}" }.join(", ")
+          said = rule.looks.map { |fact| [FACTS.fetch(fact), fact_said(fact, situation)] }
+          said.select(&:last).map { |words| words.join(" ") }.join(", ")
         end
 
         def fact_said(fact, now)
@@ -54,10 +67,13 @@ module Thistle
 
         def day_said(weather)
           wind, rain = weather.wind && @units.wind(weather.wind), weather.rain && @units.rain(weather.rain)
-          "#{@units.temperature(weather.tmin)} to #{@units.temperature(weather.tmax)}, wind #{wind || "not known"}, rain #{rain || "not known"}"
+          "#{@units.temperature(weather.tmin)} to #{@units.temperature(weather.tmax)}, wind #{wind || "not known"}, " \
+            "rain #{rain || "not known"}"
         end
 
-        def fact_plain(value) = { true => "yes", false => "no", nil => "not answered" }.fetch(value) { value.to_s.tr("_", " ") }
+        def fact_plain(value)
+          { true => "yes", false => "no", nil => "not answered" }.fetch(value) { value.to_s.tr("_", " ") }
+        end
 
         # "20 plants, 60 stems": what was counted of them.
         def amounts_said(facts)
@@ -72,7 +88,11 @@ module Thistle
         end
 
         def money(amount) = amount && "#{@property.rates.currency}#{number_said(amount)}"
-        def number_said(amount) = (amount < 10 ? format("%.2f", amount) : amount.round.to_s).gsub(/(\d)(?=(\d{3})+\z)/, "\\1\u202F")
+
+        def number_said(amount)
+          (amount < 10 ? format("%.2f", amount) : amount.round.to_s).gsub(/(\d)(?=(\d{3})+\z)/, "\\1\u202F")
+        end
+
         def mix_said(litres) = litres&.positive? ? @units.volume(litres * 1000) : "none"
 
         # "a licensed person on site, from 15 May".
@@ -92,7 +112,8 @@ module Thistle
 
         # Rain ahead, where a pull waits for it.
         def rain_note(verdict)
-          return unless verdict.wait? && verdict.reasons.any? { |reason| reason.rule == :dry_soil && reason.kind == :wait }
+          return unless verdict.wait? &&
+                        verdict.reasons.any? { |reason| reason.rule == :dry_soil && reason.kind == :wait }
 
           rain = @property.site(@today).next_rain(@today, 8)
           rain ? "Rain is due #{near(rain, @today)}." : "No soaking rain is in sight."

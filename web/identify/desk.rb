@@ -3,9 +3,10 @@
 module Thistle
   module Web
     module Identify
-      # Reads what was seen from the address: c[CHARACTER]=STATE (a number for a measured one, "unknown" for can't tell),
-      # not[CHARACTER][]=STATE. Numbers are in the units that `in` names. `on` is the day it was seen and `where` the region, so
-      # that last autumn's photographs can be keyed; both are those of the property today where nothing is said.
+      # Reads what was seen from the address: c[CHARACTER]=STATE (a number for a measured one, "unknown" for can't
+      # tell), not[CHARACTER][]=STATE. Numbers are in the units that `in` names. `on` is the day it was seen and `where`
+      # the region, so that last autumn's photographs can be keyed; both are those of the property today where nothing
+      # is said.
       class Desk
         INCH = { "cm" => 2.54, "mm" => 25.4, "count" => 1.0 }.freeze
 
@@ -58,14 +59,17 @@ module Thistle
 
         # The address without one character's answer.
         def without(character)
-          query = @params.slice("patch", "in", "on", "where").merge("c" => given("c").except(character), "not" => given("not").except(character))
+          query = @params.slice("patch", "in", "on", "where")
+                         .merge("c" => given("c").except(character), "not" => given("not").except(character))
           "/identify?#{Rack::Utils.build_nested_query(query.reject { |_, value| value.nil? || value.empty? })}"
         end
 
         # Hidden fields that carry what was seen: [[name, value]].
         def fields
-          given("c").map { |k, v| ["c[#{k}]", v] } + absent.flat_map { |k, states| states.map { |s| ["not[#{k}][]", s] } } +
-            [*%w[on where].filter_map { |field| [field, typed(field)] if typed(field) }, ["in", @us ? "us" : "metric"]]
+          seen = given("c").map { |key, answer| ["c[#{key}]", answer] }
+          not_there = absent.flat_map { |key, states| states.map { |state| ["not[#{key}][]", state] } }
+          when_where = %w[on where].filter_map { |field| [field, typed(field)] if typed(field) }
+          [*seen, *not_there, *when_where, ["in", @us ? "us" : "metric"]]
         end
 
         private
@@ -73,13 +77,15 @@ module Thistle
         def given(name) = @params[name].is_a?(Hash) ? @params[name].reject { |_, v| v.nil? || v.empty? } : {}
 
         def observed
-          @observed ||= given("c").select { |_, v| v.is_a?(String) && v != "unknown" }.filter_map { |k, v| read(k, v.strip) }.to_h
+          said = given("c").select { |_, answer| answer.is_a?(String) && answer != "unknown" }
+          @observed ||= said.filter_map { |key, answer| read(key, answer.strip) }.to_h
         end
 
         def skipped = given("c").select { |_, v| v == "unknown" }.keys
 
         def absent
-          @absent ||= given("not").select { |_, v| v.is_a?(Array) }.transform_values { |states| states.grep(String) }.except(*observed.keys)
+          @absent ||= given("not").select { |_, v| v.is_a?(Array) }
+                                  .transform_values { |states| states.grep(String) }.except(*observed.keys)
         end
 
         # [key, answer in SI], or nil with an error beside the field.
@@ -87,7 +93,9 @@ module Thistle
           character = Core::Knowledge.shipped.characters[key]
           return [key, typed] unless character&.measured?
 
-          number = Float(typed.tr(",", "."), exception: false) or raise Core::BadInput.new("“#{typed}” is not a number.", field: key)
+          number = Float(typed.tr(",", "."), exception: false)
+          raise Core::BadInput.new("“#{typed}” is not a number.", field: key) unless number
+
           answer = (@us ? number * INCH.fetch(character.unit) : number).to_s
           character.state_of(answer)
           [key, answer]
@@ -98,7 +106,8 @@ module Thistle
 
         def prior
           Core::Kept::ANSWERS.fetch([:prior, site, date, region]) do
-            Core::Identify::Prior.new(chances: Core::Identify::Chances.of(Core::Knowledge.shipped), site:, date:, region:)
+            Core::Identify::Prior.new(chances: Core::Identify::Chances.of(Core::Knowledge.shipped), site:, date:,
+                                      region:)
           end
         end
 
@@ -128,7 +137,8 @@ module Thistle
             latitude, longitude = Core::Season::BroadWeather.middle(region:)
             climate = JSON.generate(Core::Season::BroadWeather.climate(latitude, region:))
             ground = Store::Property.new(feed: "broad", station_seed: 1, climate:)
-            Core::Season::Site.new(feed: Store::Property.feed.call(ground), latitude:, longitude:, texture: "loam", today: @today)
+            Core::Season::Site.new(feed: Store::Property.feed.call(ground), latitude:, longitude:, texture: "loam",
+                                   today: @today)
           end
         end
       end

@@ -14,10 +14,14 @@ module Thistle
         PALE = "#F3E6CC"
         BERRY = "#B4412A"
         WATER = "#2F6C8C"
-        COLOURS = { "white" => "#FFFFFF", "yellow" => "#F2CF4A", "orange" => "#E58A2B", "red" => "#C2392B", "pink" => "#E7A3BE", "purple" => "#A66BB8",
-                    "blue" => "#6C8FD0", "green" => "#B5CC8E", "black" => "#2B2A3C", "brown" => "#9A7146", "speckled" => "#C2392B" }.freeze
-        TINTS = { "green" => LEAF, "blue" => "#A9C0BD", "red" => "#A9606B", "yellow" => "#DDE08A", "variegated" => LEAF, "straw" => "#E3C878" }.freeze
-        TWIGS = { "green" => "#7E9A5C", "brown" => "#8F7352", "red" => "#A8462A", "silver" => "#B5BDBF", "velvet" => "#A58A66" }.freeze
+        COLOURS = { "white" => "#FFFFFF", "yellow" => "#F2CF4A", "orange" => "#E58A2B", "red" => "#C2392B",
+                    "pink" => "#E7A3BE", "purple" => "#A66BB8",
+                    "blue" => "#6C8FD0", "green" => "#B5CC8E", "black" => "#2B2A3C", "brown" => "#9A7146",
+                    "speckled" => "#C2392B" }.freeze
+        TINTS = { "green" => LEAF, "blue" => "#A9C0BD", "red" => "#A9606B", "yellow" => "#DDE08A", "variegated" => LEAF,
+                  "straw" => "#E3C878" }.freeze
+        TWIGS = { "green" => "#7E9A5C", "brown" => "#8F7352", "red" => "#A8462A", "silver" => "#B5BDBF",
+                  "velvet" => "#A58A66" }.freeze
         PEN = %(fill="none" stroke="#{INK}" stroke-width="1.6" stroke-linecap="round" stroke-linejoin="round").freeze
         RULES = %w[cm mm count].freeze # drawings for what is measured
 

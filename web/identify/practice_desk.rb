@@ -28,9 +28,16 @@ module Thistle
 
         def plant = Core::Knowledge.shipped.plant(held["plant"])
         def site = @property.site(@today)
-        def card = @card ||= Core::Identify::Card.new(plant, seed: held["seed"], site:, rivals: practice.rivals(plant).first(2))
+
+        def card
+          @card ||= Core::Identify::Card.new(plant, seed: held["seed"], site:, rivals: practice.rivals(plant).first(2))
+        end
+
         def question = @question ||= Core::Decide::Question.new(plant, seed: held["seed"], site:)
-        def practice = @practice ||= Core::Identify::Practice.new(Store::Practised.of(person, kind), plants: pool, today: @today)
+
+        def practice
+          @practice ||= Core::Identify::Practice.new(Store::Practised.of(person, kind), plants: pool, today: @today)
+        end
 
         # What may be answered: {key => words}.
         def options = (kind == "name" ? card.names : question.removals).to_h { |one| [one.key, one.name] }

@@ -8,9 +8,7 @@ module Thistle
         NOT_SEEN = "A patch is named by what was seen of it: on a day gone by, in its own region."
 
         def self.registered(app)
-          app.helpers do
-            def identify_words = Words.new(property)
-          end
+          app.helpers Helpers
           bench(app)
           plants(app)
           app.get("/img/glyphs.svg") do
@@ -37,7 +35,8 @@ module Thistle
             raise Core::BadInput.new(NOT_SEEN, field: :on) if desk.date > today || desk.elsewhere?
 
             seen = Store::Observation.record(patch, key, note: params["note"])
-            go_to "/survey/patches/#{patch.id}", seen.settled ? "Settled: #{patch.plant.name}." : "Recorded, not settled. The plant stays standing."
+            go_to "/survey/patches/#{patch.id}",
+                  seen.settled ? "Settled: #{patch.plant.name}." : "Recorded, not settled. The plant stays standing."
           end
         end
 
@@ -50,7 +49,8 @@ module Thistle
           app.post "/identify/plants/:key/watch" do
             plant = knowledge.plants[params["key"]] || halt(404)
             property.toggle_watch(plant)
-            go_to "/identify/plants/#{plant.key}", property.watched?(plant) ? "Watched for: reported before it is removed." : "No longer watched for."
+            go_to "/identify/plants/#{plant.key}",
+                  property.watched?(plant) ? "Watched for: reported before it is removed." : "No longer watched for."
           end
 
           app.get "/identify/duel/:left/:right" do
@@ -59,6 +59,11 @@ module Thistle
             duel = Core::Identify::Duel.new(left, right)
             show("identify/duel", duel:) { Answers.duel(duel) }
           end
+        end
+
+        # What this room says, for every page.
+        module Helpers
+          def identify_words = Words.new(property)
         end
       end
     end

@@ -12,16 +12,21 @@ module Thistle
         SPANS = { annual: "that lives one season", biennial: "that leafs one year, seeds the next and dies",
                   perennial: "that lives for years" }.freeze
         KINDS = { evergreen: "green all year", thorny: "armed", climbing: "climbing", submersed: "under water" }.freeze
-        WAYS = { stump_sprouts: "sprouts from the stump", root_suckers: "suckers from the roots", crown_sprouts: "sprouts from the crown",
+        WAYS = { stump_sprouts: "sprouts from the stump", root_suckers: "suckers from the roots",
+                 crown_sprouts: "sprouts from the crown",
                  layers: "roots where stems touch the ground", fragments_root: "grows from pieces of root or stem",
                  seeds: "comes up from seed in the ground" }.freeze
-        SPREAD = { "wind" => "on the wind", "water" => "with water", "birds" => "by birds and other animals that eat the fruit",
+        SPREAD = { "wind" => "on the wind", "water" => "with water",
+                   "birds" => "by birds and other animals that eat the fruit",
                    "ballistic" => "by pods that burst",
-                   "boots" => "on boots and coats", "vehicles" => "on tyres and machines", "mowers" => "on mowers", "hay" => "in hay and straw",
-                   "gardens" => "out of gardens and dumped cuttings", "fragments" => "by pieces that root", "boats" => "on boats and trailers" }.freeze
+                   "boots" => "on boots and coats", "vehicles" => "on tyres and machines", "mowers" => "on mowers",
+                   "hay" => "in hay and straw",
+                   "gardens" => "out of gardens and dumped cuttings", "fragments" => "by pieces that root",
+                   "boats" => "on boats and trailers" }.freeze
 
         # What a plant is in a region: the tag's hue and words.
-        BELONGS = { weed: %w[clay invasive], native: %w[moss native], both: ["ochre", "native and weed"], harmless: %w[stone harmless],
+        BELONGS = { weed: %w[clay invasive], native: %w[moss native], both: ["ochre", "native and weed"],
+                    harmless: %w[stone harmless],
                     elsewhere: ["stone", "not known here"] }.freeze
 
         def initialize(property)
@@ -57,16 +62,23 @@ module Thistle
         def where_it_grows(plant)
           names = Core::Identify::Regions::NAMES
           { "invasive" => "A weed in", "native" => "At home in" }.filter_map do |kind, words|
-            list = plant.regions[kind] and "#{words} #{sentence(list.map { |region| names.fetch(region) }, joint: "; ")}."
+            list = plant.regions[kind]&.map { |region| names.fetch(region) }
+            "#{words} #{sentence(list, joint: "; ")}." if list
           end.join(" ")
         end
 
         # A measured range in the property's units: "3 to 9 cm", "1.2 to 3.5 in".
-        def said_range(character, range) = range.values_at("low", "high").map { |n| in_units(character, n) }.join(" to ") + unit_after(character)
+        def said_range(character, range)
+          range.values_at("low", "high").map { |n| in_units(character, n) }.join(" to ") + unit_after(character)
+        end
 
         # One answer in the property's units.
         def said_answer(character, answer)
-          character.measured? ? "about #{in_units(character, answer.to_f)}#{unit_after(character)}" : character.say(answer)
+          if character.measured?
+            "about #{in_units(character, answer.to_f)}#{unit_after(character)}"
+          else
+            character.say(answer)
+          end
         end
 
         private

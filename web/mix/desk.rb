@@ -16,7 +16,11 @@ module Thistle
         end
 
         def vessel = value("vessel") == "tank" ? "tank" : "jar"
-        def active = @active ||= Core::Knowledge.shipped.actives[value("active")] || Core::Knowledge.shipped.actives["glyphosate_ipa"]
+
+        def active
+          @active ||= Core::Knowledge.shipped.actives[value("active")] ||
+                      Core::Knowledge.shipped.actives["glyphosate_ipa"]
+        end
 
         # What stands in a field: as typed, else a planning value.
         def value(field)
@@ -32,7 +36,9 @@ module Thistle
 
           bench = Core::Decide::Bench.new(@patch.facts(@today), @patch.property.site(@today))
           found = bench.verdict(removal).reasons.select(&:against?).map { |r| [r.said(@units), r.source] }
-          found << ["Water is in reach, and this product is not labelled for aquatic use.", "common_practice"] if wet_and_wrong?(bench)
+          if wet_and_wrong?(bench)
+            found << ["Water is in reach, and this product is not labelled for aquatic use.", "common_practice"]
+          end
           found
         end
 
@@ -58,7 +64,8 @@ module Thistle
         end
 
         def from_record
-          @from_record ||= { "stock" => plain(active.stock), "target" => plain(active.targets[vessel == "jar" ? "stem" : "foliar"]),
+          @from_record ||= { "stock" => plain(active.stock),
+                             "target" => plain(active.targets[vessel == "jar" ? "stem" : "foliar"]),
                              "stems" => counted.to_s, "dose" => dose, "rate" => rate,
                              "area" => plain(units.from_si(:area, @patch&.infested&.first || 100).round(1)),
                              "container" => plain(units.from_si(:volume, vessel == "jar" ? 500 : 15_000).round(1)) }
@@ -70,7 +77,9 @@ module Thistle
           plain(units.from_si(:volume, ml).round(3))
         end
 
-        def methods_here = @patch&.plant ? @patch.plant.removals.keys.map { |key| Core::Knowledge.shipped.removal(key) } : []
+        def methods_here
+          @patch&.plant ? @patch.plant.removals.keys.map { |key| Core::Knowledge.shipped.removal(key) } : []
+        end
 
         # What that way of leaf spraying puts on 100 m².
         def rate = plain(units.from_si(:rate, removal.spray_l_per_100m2 || 5).round(1))
@@ -94,7 +103,9 @@ module Thistle
 
         def tank
           area, rate = number("area"), number("rate")
-          Core::Mix::Need.tank(area_m2: units.to_si(:area, area), litres_per_100m2: units.to_si(:rate, rate)) if area && rate
+          return unless area && rate
+
+          Core::Mix::Need.tank(area_m2: units.to_si(:area, area), litres_per_100m2: units.to_si(:rate, rate))
         end
 
         def number(field)

@@ -18,7 +18,9 @@ module Thistle
 
           app.get "/recheck/patches/:id" do
             patch = patch_at(params["id"])
-            show("recheck/patch", patch:, form: Routes.blank(params, units, today, patch)) { Survey::Answers.patch(patch) }
+            show("recheck/patch", patch:, form: Routes.blank(params, units, today, patch)) do
+              Survey::Answers.patch(patch)
+            end
           end
 
           app.post "/recheck/tasks" do
@@ -29,11 +31,16 @@ module Thistle
             show_patch(patch, status: 422, visit:)
           end
 
-          Routes.by_hand(app, "made", "Made: it is off the list.") { |task, today| task.made(task.done_on ? nil : today) }
-          Routes.by_hand(app, "drop", "Taken back: nobody is asked to come.") { |task, _| task.dropped_at ? task.ask_again : task.drop }
+          Routes.by_hand(app, "made", "Made: it is off the list.") do |task, today|
+            task.made(task.done_on ? nil : today)
+          end
+          Routes.by_hand(app, "drop", "Taken back: nobody is asked to come.") do |task, _|
+            task.dropped_at ? task.ask_again : task.drop
+          end
 
           app.post "/recheck/control" do
-            part "recheck/_control", patch: patch_at(params["patch"]), form: Routes.form(params, units, today, patch_at(params["patch"]))
+            part "recheck/_control", patch: patch_at(params["patch"]),
+                                     form: Routes.form(params, units, today, patch_at(params["patch"]))
           end
 
           app.post "/recheck/checks" do
@@ -67,9 +74,12 @@ module Thistle
 
         # Filled in with what is known: nothing alive, and of seed what the calendar expects.
         def self.blank(params, units, today, patch)
-          expected = patch.plant && Core::Recheck::SeedFall.expected(patch.property.site(today).calendar(patch.plant), today)
-          start = { "checked_on" => today.iso8601, "resprouts" => "0", "missed" => "0", "seedlings" => "0", "seed_fall" => expected }.compact
-          Forms::Check.new(start.merge(params.slice("resprouts", "missed", "seedlings")), units:, today:)
+          calendar = patch.plant && patch.property.site(today).calendar(patch.plant)
+          counts = { "resprouts" => "0", "missed" => "0", "seedlings" => "0" }
+          counts.merge!(params.slice(*counts.keys))
+          seed_fall = calendar && Core::Recheck::SeedFall.expected(calendar, today)
+          known = { "checked_on" => today.iso8601, **counts, "seed_fall" => seed_fall }.compact
+          Forms::Check.untouched(known, units:, today:)
         end
       end
     end

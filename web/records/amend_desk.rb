@@ -5,18 +5,24 @@ module Thistle
     module Records
       # A record as it is kept, to be corrected or taken back, with everything that it said before.
       class AmendDesk
-        FORMS = { "treatment" => Work::Forms::Treatment, "check" => Recheck::Forms::Check, "observation" => Survey::Forms::Observation, "planting" => Replant::Forms::Planting }.freeze
-        TITLES = { "treatment" => "Work", "check" => "Check", "observation" => "Sight", "planting" => "Planting", "plan" => "Season plan" }.freeze
+        FORMS = { "treatment" => Work::Forms::Treatment, "check" => Recheck::Forms::Check,
+                  "observation" => Survey::Forms::Observation, "planting" => Replant::Forms::Planting }.freeze
+        TITLES = { "treatment" => "Work", "check" => "Check", "observation" => "Sight", "planting" => "Planting",
+                   "plan" => "Season plan" }.freeze
         # What a version says, by column: the words for it. Columns that nobody typed are not among them.
-        SAID = { done_on: "day", checked_on: "day", seen_on: "day", method_key: "method", people: "who", crew_size: "people", hours: "hours each",
-                 plants_done: "plants", stems_done: "stems", area_m2: "area", active_key: "active ingredient", product_ml: "stock", mix_ml: "ready mix",
+        SAID = { done_on: "day", checked_on: "day", seen_on: "day", method_key: "method", people: "who",
+                 crew_size: "people", hours: "hours each",
+                 plants_done: "plants", stems_done: "stems", area_m2: "area", active_key: "active ingredient",
+                 product_ml: "stock", mix_ml: "ready mix",
                  applicator: "applicator", disposal: "where it went",
                  seed_fall: "seed that year", resprouts: "alive", missed: "missed", seedlings: "seedlings",
-                 cover_class: "cover", cover_percent: "cover, %", plant_key: "plant", settled: "certain", infested_m2: "infested",
+                 cover_class: "cover", cover_percent: "cover, %", plant_key: "plant", settled: "certain",
+                 infested_m2: "infested",
                  density_m2: "on a square metre", height_cm: "height", plants: "plants", stems_by_size: "stems by size",
                  stage: "stage", plugs: "plugs", seed_g: "seed",
                  from_on: "from", to_on: "to", note: "note" }.freeze
-        QUANTITIES = { area_m2: :area, infested_m2: :area, product_ml: :volume, mix_ml: :volume, seed_g: :mass, height_cm: :depth }.freeze
+        QUANTITIES = { area_m2: :area, infested_m2: :area, product_ml: :volume, mix_ml: :volume, seed_g: :mass,
+                       height_cm: :depth }.freeze
         # act: in words; rows: [[what, before, after]].
         Version = Struct.new(:amendment, :act, :rows)
 
@@ -36,14 +42,20 @@ module Thistle
         def address = record.amend_address
 
         # What it says: [[what, value]].
-        def told = SAID.filter_map { |column, words| [words, said(column, record[column])] if record.values.key?(column) && !record[column].nil? }
+        def told
+          SAID.filter_map do |column, words|
+            [words, said(column, record[column])] if record.values.key?(column) && !record[column].nil?
+          end
+        end
 
         # The latest first.
         def versions
           after = record.values
           record.amendments.reverse.map do |amendment|
             before = amendment.values_before
-            rows = SAID.filter_map { |column, words| [words, said(column, before[column]), said(column, after[column])] if before.key?(column) }
+            rows = SAID.filter_map do |column, words|
+              [words, said(column, before[column]), said(column, after[column])] if before.key?(column)
+            end
             after = before
             Version.new(amendment, Store::Amendment::ACTS.fetch(amendment.act), rows.reject { |_, was, is| was == is })
           end
@@ -66,7 +78,8 @@ module Thistle
         def outdated
           record.refresh
           @version = record.amended
-          amend.failed(:base, "Someone else corrected it or took it back meanwhile. Look at what it says now; what you typed is still here.")
+          amend.failed(:base, "Someone else corrected it or took it back meanwhile. Look at what it says now; " \
+                              "what you typed is still here.")
           amend.raw["version"] = version.to_s
         end
 

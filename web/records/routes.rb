@@ -21,7 +21,8 @@ module Thistle
             form = Forms::Property.new(params, units:, today:)
             made = form.store or next show("records/property", status: 422, form:)
             session[:property] = made.id
-            go_to "/season", "#{made.name} has begun. Draw its boundary in Survey; bring its weather under Weather and soil."
+            go_to "/season", "#{made.name} has begun. Draw its boundary in Survey; bring its weather under Weather " \
+                             "and soil."
           end
 
           app.post "/records/settings" do

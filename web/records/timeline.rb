@@ -8,7 +8,8 @@ module Thistle
         # record: the address at which it is corrected; nil for what is not corrected so.
         Row = Core::Value.define(:on, :kind, :patch_id, :code, :text, :record)
         SHOWN = 80
-        KINDS = { Store::Treatment => [:done_on, "work"], Store::Check => [:checked_on, "check"], Store::Observation => [:seen_on, "seen"],
+        KINDS = { Store::Treatment => [:done_on, "work"], Store::Check => [:checked_on, "check"],
+                  Store::Observation => [:seen_on, "seen"],
                   Store::Course => [:chosen_on, "course"] }.freeze
 
         attr_reader :property
@@ -22,7 +23,10 @@ module Thistle
         end
 
         # The newest; a day is never parted between pages.
-        def rows = @rows ||= whole_days(KINDS.flat_map { |model, (date, kind)| of(model, date, kind) }.sort_by { |row| [row.on, row.kind] }.reverse)
+        def rows
+          found = KINDS.flat_map { |model, (date, kind)| of(model, date, kind) }
+          @rows ||= whole_days(found.sort_by { |row| [row.on, row.kind] }.reverse)
+        end
 
         # {state => number of patches}
         def states = @states ||= @property.live_patches.group_and_count(:state).unordered.as_hash(:state, :count)
@@ -44,25 +48,29 @@ module Thistle
           records = records(model).reverse(day, Sequel[model.table_name][:id]).limit(SHOWN + 1)
           records = records.where(Sequel[day] < @before) if @before
           records.map do |record|
-            Row.new(on: record[date], kind:, patch_id: record[:stands_at], code: record[:code], text: send("said_#{kind}", record),
+            Row.new(on: record[date], kind:, patch_id: record[:stands_at], code: record[:code],
+                    text: send("said_#{kind}", record),
                     record: record.respond_to?(:amend_address) ? record.amend_address : nil)
           end
         end
 
-        # Those that count, of this property: crossed, so that SQLite walks them by day and looks each one's patch up. A record of
-        # a patch that was merged into another stands under that one, so that none is lost.
+        # Those that count, of this property: crossed, so that SQLite walks them by day and looks each one's patch up. A
+        # record of a patch that was merged into another stands under that one, so that none is lost.
         def records(model)
           table, patch, into = Sequel[model.table_name], Sequel[:p], Sequel[:into]
-          found = model.cross_join(Sequel[:patches].as(:p)).where(patch[:id] => table[:patch_id], patch[:property_id] => @property.id)
+          found = model.cross_join(Sequel[:patches].as(:p))
+                       .where(patch[:id] => table[:patch_id], patch[:property_id] => @property.id)
                        .left_join(:patches, { id: patch[:merged_into_id] }, table_alias: :into)
-                       .where(Sequel.|({ patch[:deleted_at] => nil }, Sequel.~(patch[:merged_into_id] => nil))).select_all(model.table_name)
+                       .where(Sequel.|({ patch[:deleted_at] => nil }, Sequel.~(patch[:merged_into_id] => nil)))
+                       .select_all(model.table_name)
                        .select_append(Sequel.function(:coalesce, into[:code], patch[:code]).as(:code))
                        .select_append(Sequel.function(:coalesce, into[:id], patch[:id]).as(:stands_at))
           model.columns.include?(:deleted_at) ? found.where(table[:deleted_at] => nil) : found
         end
 
         def said_work(work)
-          counted = [work.plants_done && "#{work.plants_done} plants", work.stems_done && "#{work.stems_done} stems"].compact
+          counted = [work.plants_done && "#{work.plants_done} plants", work.stems_done &&
+            "#{work.stems_done} stems"].compact
           amount = counted.any? ? counted.join(", ") : @property.measures.area(work.area_m2)
           "#{work.removal.name}: #{amount}, #{work.crew_size} people, #{work.hours.to_s.delete_suffix(".0")} h"
         end
@@ -70,7 +78,8 @@ module Thistle
         def said_check(check) = "#{check.resprouts} alive, #{check.missed} missed, #{check.seedlings} seedlings"
 
         def said_seen(seen)
-          "#{seen.plant_key ? Core::Knowledge.shipped.plant(seen.plant_key).name : "unknown plant"}, #{seen.settled ? "settled" : "not settled"}"
+          "#{seen.plant_key ? Core::Knowledge.shipped.plant(seen.plant_key).name : "unknown plant"}, " \
+            "#{seen.settled ? "settled" : "not settled"}"
         end
 
         def said_course(course)

@@ -44,7 +44,8 @@ module Thistle
           rate, per_g = native.replant.values_at("seeds_per_m2", "seeds_per_g")
           return unless rate && area_m2 && @purity && @germination
 
-          Core::Replant::Quantity.seed(area_m2:, seeds_per_m2: rate, seeds_per_g: per_g, purity: @purity, germination: @germination)
+          Core::Replant::Quantity.seed(area_m2:, seeds_per_m2: rate, seeds_per_g: per_g, purity: @purity,
+                                       germination: @germination)
         end
 
         # Stores what goes back: the native chosen, its amount and its next window.
@@ -55,7 +56,8 @@ module Thistle
           raise Core::BadInput.new("The area is a number above 0.", field: :area) unless area_m2
 
           seed = native.replant["plant_in"] == "dormant" ? seed(native) : nil
-          Store::Planting.create(patch_id: patch.id, native_key: native.key, area_m2:, plugs: seed ? nil : plugs(native).plugs,
+          Store::Planting.create(patch_id: patch.id, native_key: native.key, area_m2:,
+                                 plugs: seed ? nil : plugs(native).plugs,
                                  seed_g: seed&.bulk_g, from_on: window.from, to_on: window.to)
         end
 

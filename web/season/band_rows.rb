@@ -3,8 +3,8 @@
 module Thistle
   module Web
     module Season
-      # What the season band carries on a plant's or a patch's page: the plant's phases in one row, then when each method
-      # that takes it out is right. [[label, css class, [[from, to, word], ...]], ...], the same all day.
+      # What the season band carries on a plant's or a patch's page: the plant's phases in one row, then when each
+      # method that takes it out is right. [[label, css class, [[from, to, word], ...]], ...], the same all day.
       module BandRows
         METHODS = 4 # rows of them
 
@@ -32,7 +32,9 @@ module Thistle
         end
 
         def windows(bench, removals)
-          rows = removals.map { |removal| [removal.name, "window", bench.windows(removal).map { |one| [one.from, one.to] }] }
+          rows = removals.map do |removal|
+            [removal.name, "window", bench.windows(removal).map { |one| [one.from, one.to] }]
+          end
           rows.reject { |_, _, spans| spans.empty? }
         end
       end

@@ -3,7 +3,8 @@
 module Thistle
   module Web
     module Season
-      # A property's calendar: windows of the plants on it, ripe seed, what is due, and the best hours for each kind of work.
+      # A property's calendar: windows of the plants on it, ripe seed, what is due, and the best hours for each kind of
+      # work.
       class Calendar
         AHEAD = 400 # days of tasks
         MOST = 400 # visits that stand in it one by one
@@ -35,24 +36,29 @@ module Thistle
         def windows
           cards.flat_map do |card|
             card.windows.select { |removal, _| removal.removes? || removal.is?(:freeing) }.flat_map do |removal, spans|
-              spans.reject { |w| w.opens.nil? && w.closes.nil? }.each_with_index.map { |w, n| window(card.plant, removal, w, n) }
+              shut = spans.select { |span| span.opens || span.closes }
+              shut.each_with_index.map { |span, n| window(card.plant, removal, span, n) }
             end
           end
         end
 
         def window(plant, removal, window, at)
           held = window.held
-          text = [window.opens && "Before: #{said_reason(window.opens)}", window.closes && "After: #{said_reason(window.closes)}",
+          text = [window.opens && "Before: #{said_reason(window.opens)}",
+                  window.closes && "After: #{said_reason(window.closes)}",
                   held && "#{held.days} of #{held.of} days were fit, median of #{held.years} years."].compact.join("\n")
-          entry("window-#{plant.key}-#{removal.key}-#{year}-#{at}", kind: "Windows", title: "#{plant.name}: #{removal.name}", text:,
-                                                                    from: window.from, to: window.to)
+          entry("window-#{plant.key}-#{removal.key}-#{year}-#{at}",
+                kind: "Windows", title: "#{plant.name}: #{removal.name}", text:, from: window.from, to: window.to)
         end
 
         def seeds
           cards.flat_map do |card|
-            card.calendar.phenophases(site.year).select { |span| span.phase == :ripe_seed }.each_with_index.map do |span, n|
-              entry("seed-#{card.plant.key}-#{year}-#{n}", kind: "Seed", title: "#{card.plant.name}: ripe seed", from: span.from, to: span.to,
-                                                           text: "Seed likely ripens between #{Web::Words.day(span.early)} and #{Web::Words.day(span.late)}.")
+            card.calendar.phenophases(site.year).select { |span| span.phase == :ripe_seed }
+                .each_with_index.map do |span, n|
+              early, late = [span.early, span.late].map { |date| Web::Words.day(date) }
+              entry("seed-#{card.plant.key}-#{year}-#{n}",
+                    kind: "Seed", title: "#{card.plant.name}: ripe seed", from: span.from, to: span.to,
+                    text: "Seed likely ripens between #{early} and #{late}.")
             end
           end
         end
@@ -70,9 +76,11 @@ module Thistle
 
         # Past as many as a calendar can show, a day's visits are one entry.
         def together(due, after)
-          due.unordered.where(Sequel[:tasks][:due_on] > after).from_self.group_and_count(:due_on).order(:due_on).all.map do |row|
+          due.unordered.where(Sequel[:tasks][:due_on] > after).from_self.group_and_count(:due_on).order(:due_on)
+             .all.map do |row|
             day = row[:due_on]
-            entry("tasks-#{day}", kind: "Tasks", title: "#{row[:count]} visits", text: "Recheck lists them.", from: day, to: day)
+            entry("tasks-#{day}", kind: "Tasks", title: "#{row[:count]} visits", text: "Recheck lists them.", from: day,
+                                  to: day)
           end
         end
 
@@ -83,9 +91,10 @@ module Thistle
           plan.answered[:items].map do |item|
             monday = Date.iso8601(item[:week])
             removal = Core::Knowledge.shipped.removal(item[:method])
-            entry("plan-#{item[:patch]}-#{item[:week]}", kind: "Planned", title: "#{item[:code]}: #{removal.name.downcase}",
-                                                         from: monday, to: monday + 6,
-                                                         text: "#{item[:hours].round(1)} crew hours by the season plan. The day itself decides.")
+            hours = item[:hours].round(1)
+            entry("plan-#{item[:patch]}-#{item[:week]}",
+                  kind: "Planned", title: "#{item[:code]}: #{removal.name.downcase}", from: monday, to: monday + 6,
+                  text: "#{hours} crew hours by the season plan. The day itself decides.")
           end
         end
 
@@ -96,12 +105,15 @@ module Thistle
             fit.best_days.first(DAYS).map do |date, stretch|
               entry("fit-#{key}-#{date}", kind: "Work days", title: "#{fit.limits.label}: good hours",
                                           from: [date, stretch.from], to: [date, stretch.to],
-                                          text: "By the forecast of #{Web::Words.day(@today)}. The label, the sky and the soil have the last word.")
+                                          text: "By the forecast of #{Web::Words.day(@today)}. The label, " \
+                                                "the sky and the soil have the last word.")
             end
           end
         end
 
-        def entry(uid, **fields) = Entry.new(uid: "#{uid}-#{property.id}@nimble-thistle", place: property.name, **fields)
+        def entry(uid, **fields)
+          Entry.new(uid: "#{uid}-#{property.id}@nimble-thistle", place: property.name, **fields)
+        end
 
         def said_reason(reason) = reason.said(property.measures)
       end

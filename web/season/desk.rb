@@ -34,7 +34,8 @@ module Thistle
           end
         end
 
-        # What the season asks of ground where nothing else stands against a method: the windows are the year's, not a patch's.
+        # What the season asks of ground where nothing else stands against a method: the windows are the year's, not a
+        # patch's.
         def facts(plant)
           property.facts(plant, today, natives_near: true, water_m: plant.aquatic? ? 0.0 : 1000.0)
         end
@@ -42,13 +43,16 @@ module Thistle
         # The rows of its drawing: phases, then when each method that takes it out is right.
         def rows(card)
           windows = card.windows.select { |removal, spans| spans.any? && (removal.removes? || removal.is?(:freeing)) }
-          YearRows.phases(card.calendar.phenophases(year)) + windows.map { |removal, spans| YearRows.row(removal, spans) }
+          YearRows.phases(card.calendar.phenophases(year)) + windows.map do |removal, spans|
+            YearRows.row(removal, spans)
+          end
         end
 
         # {:hand, :herbicide => [[from, to]]}: when any method that takes plants out is right, run together.
         def lanes(card)
           removing = card.windows.select { |removal, _| removal.removes? }
-          removing.group_by { |removal, _| removal.herbicide? ? :herbicide : :hand }.transform_values { |rows| joined(rows.flat_map(&:last)) }
+          lanes = removing.group_by { |removal, _| removal.herbicide? ? :herbicide : :hand }
+          lanes.transform_values { |rows| joined(rows.flat_map(&:last)) }
         end
 
         private
@@ -67,8 +71,8 @@ module Thistle
 
         # Days until the next window shuts that is open today; far off for none.
         def closing(card)
-          ends = card.windows.values.flatten.select { |w| today.between?(w.from, w.to) && w.closes }.map { |w| (w.to - today).to_i }
-          ends.min || 999
+          open = card.windows.values.flatten.select { |span| today.between?(span.from, span.to) && span.closes }
+          open.map { |span| (span.to - today).to_i }.min || 999
         end
       end
     end

@@ -8,11 +8,15 @@ module Thistle
         include Web::Words
 
         AIR = { wind: "wind", gust: "gusts", temperature: "temperature", delta_t: "Delta T" }.freeze
-        PLAIN = { dark: "dark", inversion: "an inversion may hold drift near the ground", wet_leaf: "leaves or bark are wet", raining: "rain" }.freeze
+        PLAIN = { dark: "dark", inversion: "an inversion may hold drift near the ground",
+                  wet_leaf: "leaves or bark are wet", raining: "rain" }.freeze
 
         def initialize(units)
           @units = units
         end
+
+        HOURS = { rainfast_h: "without rain after", dry_h: "without rain or dew before" }.freeze
+        ASKED = { still_air: "no inversion", calm_water: "no rain on the water", daylight: "daylight" }.freeze
 
         # What stands against an hour: "wind 19 km/h, over 16 km/h".
         def said_against(against)
@@ -30,7 +34,8 @@ module Thistle
 
           low, high = against.limit.is_a?(Hash) ? against.limit.values_at("low", "high") : [nil, against.limit]
           over = low.nil? || against.value > high
-          "#{name} #{measure(against.key, against.value)}, #{over ? "over" : "under"} #{measure(against.key, over ? high : low)}"
+          "#{name} #{measure(against.key, against.value)}, " \
+            "#{over ? "over" : "under"} #{measure(against.key, over ? high : low)}"
         end
 
         def measure(key, value)
@@ -47,16 +52,18 @@ module Thistle
             low, high = limits[key]&.values_at("low", "high")
             "#{AIR[key]} #{measure(key, low)} to #{measure(key, high)}" if high
           end
-          hours = { rainfast_h: "without rain after", dry_h: "without rain or dew before" }.select { |key, _| limits[key] }
-          hours = hours.map { |key, words| "#{number(limits[key])} h #{words}" }
-          plain = { still_air: "no inversion", calm_water: "no rain on the water", daylight: "daylight" }.select { |key, _| limits[key] }.values
-          ["soil #{limits.soil.join(" or ")}", *air, *(limits.gust && ["gusts up to #{@units.wind(limits.gust)}"]), *hours, *plain].join(", ")
+          gusts = "gusts up to #{@units.wind(limits.gust)}" if limits.gust
+          hours = HOURS.filter_map { |key, words| "#{number(limits[key])} h #{words}" if limits[key] }
+          plain = ASKED.filter_map { |key, words| words if limits[key] }
+          ["soil #{limits.soil.join(" or ")}", *air, *gusts, *hours, *plain].join(", ")
         end
 
         # One or two words, for a table.
         def said_shortly(against)
-          { dark: "dark", soil: "soil #{against.value}", wind: against.unknown ? "wind?" : "wind", gust: "gusts", temperature: "temperature",
-            delta_t: "dry air", inversion: "inversion", raining: "rain", wet_leaf: "wet leaf", rain_coming: "rain soon" }.fetch(against.key)
+          { dark: "dark", soil: "soil #{against.value}", wind: against.unknown ? "wind?" : "wind", gust: "gusts",
+            temperature: "temperature",
+            delta_t: "dry air", inversion: "inversion", raining: "rain", wet_leaf: "wet leaf",
+            rain_coming: "rain soon" }.fetch(against.key)
         end
 
         def short_range(stretch)

@@ -6,10 +6,7 @@ module Thistle
       # What do the year and the weather allow?
       module Routes
         def self.registered(app)
-          app.helpers do
-            def season_words = Words.new(property)
-            def fit_words = FitWords.new(units)
-          end
+          app.helpers Helpers
           year(app)
           seen(app)
           fit(app)
@@ -30,7 +27,8 @@ module Thistle
             form = Forms::Sighting.new(params, units:, today:)
             if (sighting = form.store(property, site))
               offer_undo "/season/sightings/#{sighting.id}/undo"
-              next go_to(params["back"].to_s[%r{\A/identify/[\w/-]+\z}] || "/season", season_words.said_sighting(sighting))
+              next go_to(params["back"].to_s[%r{\A/identify/[\w/-]+\z}] || "/season",
+                         season_words.said_sighting(sighting))
             end
 
             show "season/index", status: 422, desk: Desk.new(property, site, today), form:
@@ -54,25 +52,34 @@ module Thistle
           app.get "/season/fit" do
             key = knowledge.fits.key?(params["work"].to_s.to_sym) ? params["work"].to_sym : :pulling
             label = Store::Label.first(property_id: property.id, kind: key.to_s)
-            show("season/fit", key:, form: Forms::Label.of(label, key.to_s, units, today)) { Answers.fits(site, property) }
+            show("season/fit", key:, form: Forms::Label.of(label, key.to_s, units, today)) do
+              Answers.fits(site, property)
+            end
           end
 
           app.post "/season/labels" do
             form = Forms::Label.new(params, units:, today:)
-            next go_to("/season/fit?work=#{form.values[:kind]}", "The label goes before the planning values.") if form.store(property)
+            if form.store(property)
+              next go_to("/season/fit?work=#{form.values[:kind]}", "The label goes before the planning values.")
+            end
 
-            show "season/fit", status: 422, key: Forms::Label::KINDS.include?(params["kind"]) ? params["kind"].to_sym : :foliar, form:
+            kind = (Forms::Label::KINDS & [params["kind"]]).first || "foliar"
+            show "season/fit", status: 422, key: kind.to_sym, form:
           end
         end
 
         def self.weather(app)
           app.get "/season/weather" do
-            show("season/weather", form: Forms::Station.of(property, units, today), upload: Form::Blank.new) { Answers.weather(site, property) }
+            show("season/weather", form: Forms::Station.of(property, units, today), upload: Form::Blank.new) do
+              Answers.weather(site, property)
+            end
           end
 
           app.post "/season/weather" do
             form = Forms::Station.new(params, units:, today:)
-            next go_to("/season/weather", "The year is worked out from #{Store::Property::FEEDS[property.feed]}.") if form.store(property)
+            if form.store(property)
+              next go_to("/season/weather", "The year is worked out from #{Store::Property::FEEDS[property.feed]}.")
+            end
 
             show "season/weather", status: 422, form:, upload: Form::Blank.new
           end
@@ -84,15 +91,19 @@ module Thistle
             raise Core::BadInput.new("Choose a file first.", field: :file) unless file
             raise Core::BadInput.new("24 MB is the most.", field: :file) if file[:tempfile].size > WeatherDesk::MOST
 
-            record = WeatherDesk.draft(property, File.basename(file[:filename].to_s.scrub)[0, 120], file[:tempfile].read)
+            record = WeatherDesk.draft(property, File.basename(file[:filename].to_s.scrub)[0, 120],
+                                       file[:tempfile].read)
             go_to "/season/weather/files/#{record.id}"
           rescue Core::BadInput => e
-            show "season/weather", status: 422, form: Forms::Station.of(property, units, today), upload: Form::Blank.new.failed(:file, e.message)
+            show "season/weather", status: 422, form: Forms::Station.of(property, units, today),
+                                   upload: Form::Blank.new.failed(:file, e.message)
           end
 
           app.get "/season/weather/files/:id" do
             record = of_property(Store::WeatherFile, params["id"])
-            show("season/file", record:, desk: record.taken? ? nil : WeatherDesk.new(record)) { Answers.weather_file(record) }
+            show("season/file", record:, desk: record.taken? ? nil : WeatherDesk.new(record)) do
+              Answers.weather_file(record)
+            end
           end
 
           app.post "/season/weather/files/:id" do
@@ -119,7 +130,8 @@ module Thistle
             show("season/calendar", calendar:) { Answers.calendar(calendar) }
           end
 
-          # The address with a key is for programs that subscribe: it needs no session, and says nothing to who has no key.
+          # The address with a key is for programs that subscribe: it needs no session, and says nothing to who has no
+          # key.
           app.get "/calendars/:key.ics" do
             owner = params["key"].size >= 16 && Store::Property.first(calendar_token: params["key"])
             halt 404 unless owner
@@ -138,6 +150,12 @@ module Thistle
             property.renew_calendar_key
             go_to "/season/calendar", had ? "The old address is dead; this is the new one." : "This is its address."
           end
+        end
+
+        # What this room says, for every page.
+        module Helpers
+          def season_words = Words.new(property)
+          def fit_words = FitWords.new(units)
         end
       end
     end

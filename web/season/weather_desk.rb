@@ -14,7 +14,8 @@ module Thistle
         def self.draft(property, filename, bytes)
           headers, rows = Formats::WeatherTable.read(bytes)
           guess = Core::Season::WeatherFile.guess(headers, rows)
-          Store::WeatherFile.create(property_id: property.id, filename:, bytes: Sequel.blob(bytes), mapping: JSON.generate(guess))
+          Store::WeatherFile.create(property_id: property.id, filename:, bytes: Sequel.blob(bytes),
+                                    mapping: JSON.generate(guess))
         end
 
         def initialize(record)
@@ -23,7 +24,9 @@ module Thistle
 
         # What was chosen on the page, over what was guessed.
         def map(params)
-          chosen = headers.each_with_index.to_h { |header, n| [header, choice(params["column_#{n}"].to_s, params["unit_#{n}"].to_s)] }
+          chosen = headers.each_with_index.to_h do |header, n|
+            [header, choice(params["column_#{n}"].to_s, params["unit_#{n}"].to_s)]
+          end
           zone = Core::Season::Stamps::ZONES.key?(params["zone"]) ? params["zone"] : record.zone
           record.update(mapping: JSON.generate(chosen), zone:)
           @file = nil
@@ -34,7 +37,8 @@ module Thistle
         def mapping = record.columns
 
         def file
-          @file ||= Core::Season::WeatherFile.new(headers, table.last, mapping, clock: record.property.clock, zone: record.zone)
+          @file ||= Core::Season::WeatherFile.new(headers, table.last, mapping,
+                                                  clock: record.property.clock, zone: record.zone)
         end
 
         def fault = file.fault

@@ -7,6 +7,11 @@ module Thistle
       class Words
         include Web::Words
 
+        FROM = { "simulated" => "From ten years of the simulated station's weather, this year's days so far and its " \
+                                "forecast.",
+                 "broad" => "No weather of this ground is known: these are broad values for the region. Take the " \
+                            "marks as weeks, not days." }.freeze
+
         def initialize(property)
           @property, @units = property, property.measures
         end
@@ -14,11 +19,13 @@ module Thistle
         # What a sighting said, as a sentence.
         def said_sighting(sighting)
           case sighting.kind
-          when "anchor" then "#{Core::Knowledge.shipped.anchors.fetch(sighting.said).label.capitalize} seen on #{day(sighting.seen_on)}."
+          when "anchor" then "#{Core::Knowledge.shipped.anchors.fetch(sighting.said).label.capitalize} seen on " \
+                             "#{day(sighting.seen_on)}."
           when "soil" then "Soil felt #{sighting.said}."
           else
             verb = sighting.began ? "began to be" : "was"
-            "#{Core::Knowledge.shipped.plant(sighting.plant_key).name} #{verb} #{phase_word(sighting.said)} on #{day(sighting.seen_on)}."
+            plant = Core::Knowledge.shipped.plant(sighting.plant_key).name
+            "#{plant} #{verb} #{phase_word(sighting.said)} on #{day(sighting.seen_on)}."
           end
         end
 
@@ -26,12 +33,15 @@ module Thistle
 
         # Whose weather the year rests on.
         def said_origin(origin)
-          from = { "simulated" => "From ten years of the simulated station's weather, this year's days so far and its forecast.",
-                   "broad" => "No weather of this ground is known: these are broad values for the region. Take the marks as weeks, not days.",
-                   "own" => "From #{count(origin.measured_years, "year")} of this property's own station" \
-                            "#{" and #{count(origin.regional_years, "year")} of broad regional values before it" if origin.regional_years.positive?}." }
+          from = @property.feed == "own" ? said_own(origin) : FROM.fetch(@property.feed)
           unplaced = "Its place is not known: the middle of the region stands for it." unless @property.placed
-          [from.fetch(@property.feed), unplaced, said_shift(origin)].compact.join(" ")
+          [from, unplaced, said_shift(origin)].compact.join(" ")
+        end
+
+        def said_own(origin)
+          regional = origin.regional_years
+          before = " and #{count(regional, "year")} of broad regional values before it" if regional.positive?
+          "From #{count(origin.measured_years, "year")} of this property's own station#{before}."
         end
 
         def said_shift(origin)
@@ -52,7 +62,11 @@ module Thistle
         # What a task waits for, and whether it came.
         def said_event(task)
           event = task.awaited or return ""
-          task.happened_on ? "It came: #{event.said(@units)}, #{day(task.happened_on)}." : "Waits for #{event.said(@units)}."
+          if task.happened_on
+            "It came: #{event.said(@units)}, #{day(task.happened_on)}."
+          else
+            "Waits for #{event.said(@units)}."
+          end
         end
       end
     end

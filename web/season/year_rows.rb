@@ -22,7 +22,9 @@ module Thistle
         def phases(spans)
           SHARED.filter_map do |main, kinds|
             own = kinds.flat_map { |kind| spans.select { |span| span.phase == kind } }
-            [label(main), main.to_s, own.map { |span| [span.from, span.to, span.phase.to_s, span.early, span.late] }] if own.any?
+            if own.any?
+              [label(main), main.to_s, own.map { |span| [span.from, span.to, span.phase.to_s, span.early, span.late] }]
+            end
           end
         end
 

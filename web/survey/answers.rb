@@ -10,12 +10,16 @@ module Thistle
 
         module_function
 
-        # Records and all; a list of patches asks for Patch.for_answers first, so that each costs no question of its own.
+        # Records and all; a list of patches asks for Patch.for_answers first, so that each costs no question of its
+        # own.
         def patch(patch)
-          { **identity(patch), **size(patch), **place(patch), lock_version: patch.lock_version,
-                                                              treatments: patch.treatments.map { |one| Work::Answers.treatment(one) },
-                                                              checks: patch.checks.map { |one| Recheck::Answers.check(one) },
-                                                              tasks: patch.open_tasks.map { |one| Recheck::Answers.task(one) } }
+          { **identity(patch), **size(patch), **place(patch), lock_version: patch.lock_version, **records(patch) }
+        end
+
+        def records(patch)
+          { treatments: patch.treatments.map { |one| Work::Answers.treatment(one) },
+            checks: patch.checks.map { |one| Recheck::Answers.check(one) },
+            tasks: patch.open_tasks.map { |one| Recheck::Answers.task(one) } }
         end
 
         def identity(patch)

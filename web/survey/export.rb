@@ -7,10 +7,12 @@ module Thistle
     module Survey
       # A property's patches as a file for someone else's program.
       class Export
-        KINDS = { "geojson" => ["GeoJSON", "application/geo+json"], "kml" => ["KML", "application/vnd.google-earth.kml+xml"],
+        KINDS = { "geojson" => ["GeoJSON", "application/geo+json"],
+                  "kml" => ["KML", "application/vnd.google-earth.kml+xml"],
                   "kmz" => ["KMZ", "application/vnd.google-earth.kmz"], "gpx" => ["GPX", "application/gpx+xml"],
                   "csv" => ["CSV, with well-known text", "text/csv"],
-                  "zip" => ["Darwin Core archive, absences too", "application/zip"], "gpkg" => ["GeoPackage", "application/geopackage+sqlite3"] }.freeze
+                  "zip" => ["Darwin Core archive, absences too", "application/zip"],
+                  "gpkg" => ["GeoPackage", "application/geopackage+sqlite3"] }.freeze
 
         def initialize(property, kind)
           @property, @kind = property, kind
@@ -22,8 +24,8 @@ module Thistle
         def media = KINDS.fetch(@kind).last
         def filename = "#{@property.name.downcase.gsub(/[^a-z0-9]+/, "-")}.#{@kind}"
 
-        # The file, piece by piece, as a Rack body: however many patches, no more than some hundred are in memory, and who goes
-        # away stops it.
+        # The file, piece by piece, as a Rack body: however many patches, no more than some hundred are in memory, and
+        # who goes away stops it.
         def each(&)
           out = Outlet.new(&)
           case @kind
@@ -76,11 +78,14 @@ module Thistle
 
         def make(path)
           case @kind
-          when "kmz" then Formats::Archive.pack(path, "doc.kml" => ->(out) { Formats::KML.write(features, out, title: @property.name) })
+          when "kmz" then Formats::Archive.pack(path, "doc.kml" => ->(out) { kml(out) })
           when "zip" then Formats::DarwinCore.archive(occurrences, path, title: @property.name)
-          when "gpkg" then Formats::Geopackage.write({ "patches" => [features, Core::Survey::Columns::WRITTEN], "zones" => [zones, ZONE] }, path)
+          when "gpkg" then Formats::Geopackage.write(tables, path)
           end
         end
+
+        def kml(out) = Formats::KML.write(features, out, title: @property.name)
+        def tables = { "patches" => [features, Core::Survey::Columns::WRITTEN], "zones" => [zones, ZONE] }
 
         # Patches in the order of their ids, a page at a time.
         def patches
@@ -94,23 +99,30 @@ module Thistle
         end
 
         def features
-          patches.lazy.map { |patch| { name: patch.code, shape: patch.shape, properties: Core::Survey::Columns.of(patch).compact } }
+          patches.lazy.map do |patch|
+            { name: patch.code, shape: patch.shape, properties: Core::Survey::Columns.of(patch).compact }
+          end
         end
 
         def zones
-          @property.zones.map { |zone| { shape: zone.shape, properties: { kind: zone.kind, name: zone.name, keep_m: zone.distance_kept.to_f } } }
+          @property.zones.map do |zone|
+            { shape: zone.shape, properties: { kind: zone.kind, name: zone.name, keep_m: zone.distance_kept.to_f } }
+          end
         end
 
         def occurrences
-          patches.lazy.map { |patch| present(patch) } + @property.searches.flat_map { |search| search.absences.map { |key| absent(search, key) } }
+          absent = @property.searches.flat_map { |search| search.absences.map { |key| absent(search, key) } }
+          patches.lazy.map { |patch| present(patch) } + absent
         end
 
         def present(patch)
           named(patch.plant).merge(
-            "occurrenceID" => "urn:thistle:patch:#{patch.code}", "eventDate" => patch.seen_on, "occurrenceStatus" => "present",
+            "occurrenceID" => "urn:thistle:patch:#{patch.code}", "eventDate" => patch.seen_on,
+            "occurrenceStatus" => "present",
             "identificationVerificationStatus" => patch.settled? ? "verified" : "unverified", **placed(patch.shape),
             "organismQuantity" => patch.plants || patch.stems,
-            "organismQuantityType" => patch.plants ? "individuals" : patch.stems && "stems", "dynamicProperties" => JSON.generate(Core::Survey::Columns.of(patch).compact),
+            "organismQuantityType" => patch.plants ? "individuals" : patch.stems && "stems",
+            "dynamicProperties" => JSON.generate(Core::Survey::Columns.of(patch).compact),
             "occurrenceRemarks" => patch.note
           )
         end
@@ -119,20 +131,24 @@ module Thistle
           plant = Core::Knowledge.shipped.plant(key)
           named(plant).merge(
             "dynamicProperties" => JSON.generate(plant: plant.name, seen_on: search.searched_on),
-            "occurrenceID" => "urn:thistle:search:#{search.id}:#{key}", "eventDate" => search.searched_on, "occurrenceStatus" => "absent",
+            "occurrenceID" => "urn:thistle:search:#{search.id}:#{key}", "eventDate" => search.searched_on,
+            "occurrenceStatus" => "absent",
             "recordedBy" => search.people, **placed(search.seen_ground),
             "samplingProtocol" => search.sight_m ? "walk, #{search.sight_m.round} m in sight" : "area searched",
-            "samplingEffort" => [search.length_m && "#{search.length_m.round} m", "#{search.area_m2.round} m2 searched"].compact.join(", ")
+            "samplingEffort" => [search.length_m &&
+                                 "#{search.length_m.round} m", "#{search.area_m2.round} m2 searched"].compact.join(", ")
           )
         end
 
         def named(plant)
-          { "basisOfRecord" => "HumanObservation", "scientificName" => plant&.scientific, "family" => plant&.family, "vernacularName" => plant&.name }
+          { "basisOfRecord" => "HumanObservation", "scientificName" => plant&.scientific, "family" => plant&.family,
+            "vernacularName" => plant&.name }
         end
 
         def placed(shape)
           lon, lat = shape.centre
-          { "decimalLatitude" => lat.round(7), "decimalLongitude" => lon.round(7), "geodeticDatum" => "WGS84", "footprintSRS" => "EPSG:4326",
+          { "decimalLatitude" => lat.round(7), "decimalLongitude" => lon.round(7), "geodeticDatum" => "WGS84",
+            "footprintSRS" => "EPSG:4326",
             "footprintWKT" => Formats::Table.wkt(shape.published) }
         end
       end

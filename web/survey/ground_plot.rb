@@ -17,15 +17,20 @@ module Thistle
           @width = width
           @west, @south, @east, @north = bounds || property.bounds
           @metres = 111_320 * Math.cos((@south + @north) / 2 * Math::PI / 180)
-          drawn = property.zones.select { |zone| ORDER.include?(zone.kind) }.map { |zone| [zone.kind, zone.shape] } + contours(property)
-          @zones = drawn.sort_by { |kind, _| ORDER.index(kind) }.map { |kind, shape| ["#{kind} #{shape.kind}", path(shape.geometry)] }
+          drawn = property.zones.select { |zone| ORDER.include?(zone.kind) }
+                          .map { |zone| [zone.kind, zone.shape] } + contours(property)
+          @zones = drawn.sort_by { |kind, _| ORDER.index(kind) }
+                        .map { |kind, shape| ["#{kind} #{shape.kind}", path(shape.geometry)] }
           @patches = place(patches, focus)
         end
 
         def height = @height ||= (((@north - @south) * 111_132 * scale) + (2 * MARGIN)).round.clamp(200, 520)
 
         # Pixels a metre.
-        def scale = @scale ||= [(width - (2 * MARGIN)) / ((@east - @west) * @metres), 430 / ((@north - @south) * 111_132)].min
+        def scale
+          @scale ||= [(width - (2 * MARGIN)) / ((@east - @west) * @metres), 430 / ((@north - @south) * 111_132)].min
+        end
+
         def scale_m = [10, 20, 50, 100, 200, 500, 1000, 2000].select { |m| m * scale <= 140 }.max || 10
         def scale_px = (scale_m * scale).round(1)
         def scale_label(units) = units.us? ? "#{(scale_m / 0.3048).round} ft" : "#{scale_m} m"
@@ -44,8 +49,10 @@ module Thistle
             x, y = point(*shape.centre)
             free = taken.none? { |ox, oy| (ox - x).abs < 58 && (oy - y).abs < 15 }
             taken << [x, y] if free
-            Drawn.new(id: patch.id, code: patch.code, title: "#{patch.plant&.name || "Not named"}, #{patch.code}, #{patch.state}",
-                      state: patch.state, hue: Words::STATE_HUES.fetch(patch.state), x:, y:, label: free || patch.id == focus,
+            Drawn.new(id: patch.id, code: patch.code,
+                      title: "#{patch.plant&.name || "Not named"}, #{patch.code}, #{patch.state}",
+                      state: patch.state, hue: Words::STATE_HUES.fetch(patch.state), x:, y:,
+                      label: free || patch.id == focus,
                       path: shape.kind == "point" ? nil : path(shape.geometry), focus: patch.id == focus)
           end
         end
@@ -53,7 +60,8 @@ module Thistle
         # Everything is centred; what is narrower than the frame gets the same air on both sides.
         def point(lon, lat)
           middle = [(@west + @east) / 2, (@south + @north) / 2]
-          [((width / 2) + ((lon - middle[0]) * @metres * scale)).round(1), ((height / 2) - ((lat - middle[1]) * 111_132 * scale)).round(1)]
+          [((width / 2) + ((lon - middle[0]) * @metres * scale)).round(1),
+           ((height / 2) - ((lat - middle[1]) * 111_132 * scale)).round(1)]
         end
 
         def path(geometry)
@@ -64,7 +72,8 @@ module Thistle
                   when "LineString" then [geometry["coordinates"]]
                   else []
                   end
-          lines.map { |line| "M#{line.map { |lon, lat| point(lon, lat).join(" ") }.join("L")}#{"Z" if kind.end_with?("Polygon")}" }.join
+          close = "Z" if kind.end_with?("Polygon")
+          lines.map { |line| "M#{line.map { |lon, lat| point(lon, lat).join(" ") }.join("L")}#{close}" }.join
         end
       end
     end

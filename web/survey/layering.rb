@@ -39,7 +39,10 @@ module Thistle
 
         def picture(bytes, params, crs)
           width, height = size(bytes)
-          raise Core::BadInput.new("The picture has more than #{MAX_PIXELS / 1_000_000} million pixels.", field: :file) if width * height > MAX_PIXELS
+          if width * height > MAX_PIXELS
+            raise Core::BadInput.new("The picture has more than #{MAX_PIXELS / 1_000_000} million pixels.",
+                                     field: :file)
+          end
 
           world = Upload.read(params["world"])&.dig(:tempfile)&.read(4096)
           corners = world ? Formats::WorldFile.corners(world, width:, height:, crs:) : corners(params["corners"])
@@ -57,14 +60,16 @@ module Thistle
 
         # Three corners as typed: "lat, lon" a line, north-west, north-east, south-west.
         def corners(text)
-          found = text.to_s.lines.map { |line| line.split(/[,;\s]+/).reject(&:empty?).map { |word| Core::Decimal.read(word) } }.reject(&:empty?)
-          fit = found.size == 3 && found.all? { |pair| pair.size == 2 && pair.all? && pair[0].between?(-90, 90) && pair[1].between?(-180, 180) }
-          unless fit
-            raise Core::BadInput.new("Add its world file, or type three corners as latitude, longitude: north-west, north-east, south-west.",
-                                     field: :world)
-          end
+          words = text.to_s.lines.map { |line| line.split(/[,;\s]+/).reject(&:empty?) }.reject(&:empty?)
+          found = words.map { |pair| pair.map { |word| Core::Decimal.read(word) } }
+          return found.map(&:reverse) if found.size == 3 && found.all? { |pair| on_the_globe?(*pair) }
 
-          found.map(&:reverse)
+          raise Core::BadInput.new("Add its world file, or type three corners as latitude, longitude: north-west, " \
+                                   "north-east, south-west.", field: :world)
+        end
+
+        def on_the_globe?(lat = nil, lon = nil, *more)
+          more.empty? && lat&.between?(-90, 90) && lon&.between?(-180, 180)
         end
 
         def elevation(bytes, crs, params)
@@ -73,7 +78,8 @@ module Thistle
 
           step = Core::Decimal.read(params["step"]) || step_for(grid)
           grid.contours(step)
-          ["elevation", { crs:, step:, corners: grid.corners, bounds: grid.bounds, gaps: grid.gaps, cells: grid.columns * grid.rows }]
+          ["elevation", { crs:, step:, corners: grid.corners, bounds: grid.bounds, gaps: grid.gaps,
+                          cells: grid.columns * grid.rows }]
         end
 
         # A round step that draws about a dozen contours.
@@ -92,16 +98,23 @@ module Thistle
         def shade(grid)
           png = ChunkyPNG::Image.new(grid.columns, grid.rows, ChunkyPNG::Color::TRANSPARENT)
           grid.shades.each_with_index do |light, n|
-            png[n % grid.columns, n / grid.columns] = ChunkyPNG::Color.rgba(30, 42, 39, ((255 - light) * 0.8).round) if light
+            if light
+              png[n % grid.columns, n / grid.columns] = ChunkyPNG::Color.rgba(30, 42, 39, ((255 - light) * 0.8).round)
+            end
           end
           png.to_blob(:fast_rgba)
         end
 
         # GeoJSON of a vector layer, or of an elevation grid's contours.
         def lines(layer)
-          return Formats::GeoJSON.write(contours(layer).map { |height, line| { shape: line, properties: { height: } } }) if layer.kind == "elevation"
+          return vectors(layer) unless layer.kind == "elevation"
 
-          rows = Formats::Reader.read(layer.bytes).filter_map { |f| f.geometry && { type: "Feature", geometry: f.geometry, properties: { name: f.name } } }
+          Formats::GeoJSON.write(contours(layer).map { |height, line| { shape: line, properties: { height: } } })
+        end
+
+        def vectors(layer)
+          drawn = Formats::Reader.read(layer.bytes).select(&:geometry)
+          rows = drawn.map { |one| { type: "Feature", geometry: one.geometry, properties: { name: one.name } } }
           JSON.generate(type: "FeatureCollection", features: rows)
         end
 
@@ -109,7 +122,9 @@ module Thistle
         def contours(layer)
           Core::Kept::ANSWERS.fetch([:contours, layer.file]) do
             layer.grid.contours(layer.details["step"])
-                 .map { |height, line| [height, Core::Survey::Shape.new({ "type" => "LineString", "coordinates" => line }, [])] }
+                 .map do |height, line|
+                   [height, Core::Survey::Shape.new({ "type" => "LineString", "coordinates" => line }, [])]
+                 end
           end
         end
       end

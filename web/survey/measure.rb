@@ -29,7 +29,8 @@ module Thistle
         def overlaps
           return {} unless ground.kind == "polygon"
 
-          @property.live_patches.within(ground.bounds).exclude(state: "closed").exclude(id: @own).limit(40).to_h do |patch|
+          @property.live_patches.within(ground.bounds).exclude(state: "closed").exclude(id: @own).limit(40)
+                   .to_h do |patch|
             [patch, patch.ground ? Core::Survey::Overlay.shared(ground, patch.ground) : 0.0]
           end.select { |_, m2| m2 > 0.05 }
         end

@@ -42,7 +42,8 @@ module Thistle
         def others
           return [] unless @patch.plant_key
 
-          near = @patch.property.live_patches.unordered.within(wider).where(plant_key: @patch.plant_key).exclude(id: @patch.id).limit(MEASURED)
+          near = @patch.property.live_patches.unordered.within(wider).where(plant_key: @patch.plant_key)
+                       .exclude(id: @patch.id).limit(MEASURED)
           near.map { |other| [other, @patch.shape.distance(other.shape)] }.sort_by(&:last).first(OTHERS)
         end
 

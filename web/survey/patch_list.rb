@@ -3,8 +3,8 @@
 module Thistle
   module Web
     module Survey
-      # A property's patches as a list: those in view, those that the words name, those in some states; a page at a time, the
-      # states that want work first.
+      # A property's patches as a list: those in view, those that the words name, those in some states; a page at a
+      # time, the states that want work first.
       class PatchList
         PAGE = 60
         ORDER = %w[standing regrowing reported hit quiet closed].freeze
@@ -31,7 +31,9 @@ module Thistle
             skip = page * PAGE
             @states.each_with_object([]) do |state, found|
               here = counts.fetch(state, 0)
-              found.concat(dataset.where(state:).order(*CODE).limit(PAGE - found.size, skip).all) if skip < here && found.size < PAGE
+              if skip < here && found.size < PAGE
+                found.concat(dataset.where(state:).order(*CODE).limit(PAGE - found.size, skip).all)
+              end
               skip = [skip - here, 0].max
             end
           end
@@ -50,7 +52,8 @@ module Thistle
         end
 
         def named(found)
-          Sequel.ilike(:code, "%#{found.escape_like(words)}%") | { state: words.downcase } | { plant_key: Store::PlantNames.find(words) }
+          Sequel.ilike(:code, "%#{found.escape_like(words)}%") | { state: words.downcase } |
+            { plant_key: Store::PlantNames.find(words) }
         end
       end
     end

@@ -11,12 +11,18 @@ module Thistle
         def initialize(files, property, today)
           @property, @today = property, today
           files = Upload.all(files)
-          raise Core::BadInput.new("Choose photographs first, #{MAX} at most.", field: :photos) unless files.size.between?(1, MAX)
+          unless files.size.between?(1, MAX)
+            raise Core::BadInput.new("Choose photographs first, #{MAX} at most.", field: :photos)
+          end
 
-          @placed, @lost = files.map { |file| Formats::Image.new(file[:filename], file[:tempfile].read(Formats::Image::MAX + 1)) }.partition(&:latitude)
+          images = files.map do |file|
+            Formats::Image.new(file[:filename], file[:tempfile].read(Formats::Image::MAX + 1))
+          end
+          @placed, @lost = images.partition(&:latitude)
           return unless @placed.empty?
 
-          raise Core::BadInput.new("None of them knows where it was taken: the camera's position was off. Draw the point instead.",
+          raise Core::BadInput.new("None of them knows where it was taken: the camera's position was off. " \
+                                   "Draw the point instead.",
                                    field: :photos)
         end
 
@@ -38,7 +44,8 @@ module Thistle
 
         def point(image)
           seen_on = [image.taken_on || @today, @today].min
-          patch = Store::Patch.new(property_id: @property.id, code: @property.next_code, seen_on:, radius_m: RADIUS_M, note: "From #{image.filename}.")
+          patch = Store::Patch.new(property_id: @property.id, code: @property.next_code, seen_on:, radius_m: RADIUS_M,
+                                   note: "From #{image.filename}.")
           patch.shape = Core::Survey::Shape.new("type" => "Point", "coordinates" => [image.longitude, image.latitude])
           patch.save
           key = Core::Identify::Key.new({}, site: @property.site(@today), date: seen_on, region: @property.region)

@@ -16,7 +16,9 @@ module Thistle
 
         def self.pages(app)
           app.get "/survey" do
-            show("survey/index", form: Forms::Patch.blank(today).with(drawn_before)) { paged(property.live_patches.for_answers) { |one| Answers.patch(one) } }
+            show("survey/index", form: Forms::Patch.blank(today).with(drawn_before)) do
+              paged(property.live_patches.for_answers) { |one| Answers.patch(one) }
+            end
           end
 
           app.get "/survey/patches/:id" do
@@ -53,7 +55,10 @@ module Thistle
             kept = property.zones.filter_map do |zone|
               zone.kept_ground && { shape: zone.kept_ground, properties: { kind: "kept", name: zone.label } }
             end
-            Formats::GeoJSON.write(kept + property.zones.map { |zone| { shape: zone.shape, properties: { kind: zone.kind, name: zone.name } } })
+            zones = property.zones.map do |zone|
+              { shape: zone.shape, properties: { kind: zone.kind, name: zone.name } }
+            end
+            Formats::GeoJSON.write(kept + zones)
           end
 
           app.get "/survey/list" do

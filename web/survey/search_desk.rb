@@ -73,11 +73,14 @@ module Thistle
         def draws
           zones = @property.zones.select { |zone| zone.nature.spreads.positive? && zone.kind != "boundary" }
           edge = { label: "edge", spreads: Core::Knowledge.shipped.zone_kinds["boundary"].spreads, shape: edge_line }
-          [edge, *zones.map { |zone| { label: zone.nature.label, spreads: zone.nature.spreads, shape: zone.shape } }, *patches]
+          [edge, *zones.map { |zone| { label: zone.nature.label, spreads: zone.nature.spreads, shape: zone.shape } },
+           *patches]
             .map { |row| Core::Survey::Scouting::Draw.new(**row) }
         end
 
-        def edge_line = Core::Survey::Shape.new({ "type" => "MultiLineString", "coordinates" => boundary.parts.flatten(1) }, [])
+        def edge_line
+          Core::Survey::Shape.new({ "type" => "MultiLineString", "coordinates" => boundary.parts.flatten(1) }, [])
+        end
 
         # A patch that bears seed draws more than one that was hit.
         def patches
@@ -90,8 +93,12 @@ module Thistle
           return [] unless route&.stops&.any?
 
           places = [route.start, *route.stops.map(&:place), route.start]
-          [{ geometry: { type: "LineString", coordinates: places }, style: "route" },
-           *route.stops.each_with_index.map { |stop, n| { geometry: { type: "Point", coordinates: stop.place }, style: "route", label: n + 1 } }]
+          numbered = route.stops.each_with_index.map { |stop, n| numbered(stop, n + 1) }
+          [{ geometry: { type: "LineString", coordinates: places }, style: "route" }, *numbered]
+        end
+
+        def numbered(stop, label)
+          { geometry: { type: "Point", coordinates: stop.place }, style: "route", label: }
         end
       end
     end

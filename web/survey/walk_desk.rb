@@ -20,7 +20,8 @@ module Thistle
         # A practice walk round a patch, as the receiver that stands in would send it.
         def self.practice(patch, today)
           shape = patch.shape.kind == "point" ? patch.ground || patch.shape : patch.shape
-          Formats::NMEA.write(StandIns::GpsReceiver.new(seed: patch.id).walk(shape, start: Time.utc(today.year, today.month, today.day, 15)))
+          start = Time.utc(today.year, today.month, today.day, 15)
+          Formats::NMEA.write(StandIns::GpsReceiver.new(seed: patch.id).walk(shape, start:))
         end
 
         def shape = track.shape
@@ -51,7 +52,9 @@ module Thistle
 
         def practice_fixes(id)
           @from = "practice"
-          patch = @property.live_patches[id: Whole.read(id)] or raise Core::BadInput.new("There is no such patch here.", field: :walk)
+          patch = @property.live_patches[id: Whole.read(id)]
+          raise Core::BadInput.new("There is no such patch here.", field: :walk) unless patch
+
           Formats::NMEA.fixes(self.class.practice(patch, @today))
         end
 
@@ -62,13 +65,16 @@ module Thistle
           return Formats::NMEA.fixes(bytes) if text.lstrip.start_with?("$")
           return Formats::GPX.fixes(bytes) if text.match?(/<(\w+:)?gpx[\s>]/)
 
-          raise Core::BadInput.new("That is not a track: an NMEA log begins with $, a GPX file with <gpx>.", field: :file)
+          raise Core::BadInput.new("That is not a track: an NMEA log begins with $, a GPX file with <gpx>.",
+                                   field: :file)
         end
 
         def from_phone(text)
           @from = "phone"
           rows = JSON.parse(text)
-          raise Core::BadInput.new("That is not a list of fixes.", field: :walk) unless rows.is_a?(Array) && rows.size <= MAX_FIXES
+          unless rows.is_a?(Array) && rows.size <= MAX_FIXES
+            raise Core::BadInput.new("That is not a list of fixes.", field: :walk)
+          end
 
           rows.filter_map { |row| phone_fix(row) }
         rescue JSON::ParserError
@@ -79,7 +85,8 @@ module Thistle
           lon, lat, time, accuracy = row.is_a?(Hash) ? row.values_at("lon", "lat", "time", "accuracy_m") : []
           return unless [lon, lat, time].all?(Numeric)
 
-          Core::Survey::Track::Fix.new(lon: lon.to_f, lat: lat.to_f, time: time.to_f, accuracy_m: accuracy.is_a?(Numeric) ? accuracy.to_f : nil)
+          Core::Survey::Track::Fix.new(lon: lon.to_f, lat: lat.to_f, time: time.to_f,
+                                       accuracy_m: accuracy.is_a?(Numeric) ? accuracy.to_f : nil)
         end
       end
     end

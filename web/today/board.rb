@@ -9,7 +9,8 @@ module Thistle
         CLEAN_EVERY = 7 # days in seed season (common practice)
         YEAR = 400 # days ahead for what waits
         DRAWN = 120
-        REMOVED = Core::Knowledge.shipped.plants.values.select { |plant| plant.invasive? || plant.regions["invasive"] }.map(&:key).freeze
+        REMOVED = Core::Knowledge.shipped.plants.values
+                                 .select { |plant| plant.invasive? || plant.regions["invasive"] }.map(&:key).freeze
         SHOWN = 10 # rows under one heading; the rest are counted
 
         attr_reader :today
@@ -18,8 +19,8 @@ module Thistle
           @properties, @today = properties, today
         end
 
-        # [Task] visits due within a week, oldest first; the first of them only. Where treatment is asked for on a patch that
-        # wants work, its row in the agenda says so; on any other patch the visit stands here.
+        # [Task] visits due within a week, oldest first; the first of them only. Where treatment is asked for on a patch
+        # that wants work, its row in the agenda says so; on any other patch the visit stands here.
         def due = @due ||= visits.limit(SHOWN).all
         def due_count = @due_count ||= visits.count
 
@@ -51,7 +52,9 @@ module Thistle
 
         # What the season plans have for this week: [[property, item]].
         def planned
-          @planned ||= @properties.flat_map { |property| (Store::SeasonPlan.current(property)&.this_week(today) || []).map { |item| [property, item] } }
+          @planned ||= @properties.flat_map do |property|
+            (Store::SeasonPlan.current(property)&.this_week(today) || []).map { |item| [property, item] }
+          end
         end
 
         # Open tasks that wait for an event which has not come, the likeliest first.
@@ -90,7 +93,8 @@ module Thistle
         def first_ids(patches, count) = count.positive? ? patches.order(:id).limit(count).select_map(:id) : []
 
         def visits
-          covered = { Sequel[:tasks][:kind] => "treat", Sequel[:p][:state] => Store::Patch::WANTING, Sequel[:p][:plant_key] => REMOVED }
+          covered = { Sequel[:tasks][:kind] => "treat", Sequel[:p][:state] => Store::Patch::WANTING,
+                      Sequel[:p][:plant_key] => REMOVED }
           Store::Task.due(through: today + SOON).exclude(covered)
         end
 
@@ -99,14 +103,16 @@ module Thistle
 
         # One entry for all patches alike.
         def agenda
-          @agenda ||= Core::Decide::Agenda.new(alike.values.filter_map { |group| entry(group.patch) }, kept: Core::Kept::ANSWERS)
+          @agenda ||= Core::Decide::Agenda.new(alike.values.filter_map { |group| entry(group.patch) },
+                                               kept: Core::Kept::ANSWERS)
         end
 
         # {id of the patch that stands for them => Alike::Group}
         def alike = @alike ||= Store::Alike.groups.to_h { |group| [group.patch.id, group] }
         def ids(item) = alike.fetch(item.id).ids
 
-        # The first patches of a heading: those that a look asks to treat again go before the rest, but for what is closing.
+        # The first patches of a heading: those that a look asks to treat again go before the rest, but for what is
+        # closing.
         def leading(group, items)
           rows = items.chunk_while { |one, other| one.until == other.until }.lazy.flat_map do |same|
             same.flat_map { |item| each_of(item, ids(item)) }.sort_by(&:id)
@@ -121,17 +127,20 @@ module Thistle
         def each_of(item, ids) = ids.map { |id| item.with(id:) }
 
         def asked_again
-          @asked_again ||= Store::Task.undone.where(kind: "treat").where(Sequel[:due_on] <= today + SOON).as_hash(:patch_id, :reason)
+          @asked_again ||= Store::Task.undone.where(kind: "treat").where(Sequel[:due_on] <= today + SOON)
+                                      .as_hash(:patch_id, :reason)
         end
 
         def patches
-          @patches ||= Store::Patch.where(id: groups.values.flat_map { |listing| listing.items.map(&:id) }).for_agenda.as_hash(:id)
+          @patches ||= Store::Patch.where(id: groups.values.flat_map { |listing| listing.items.map(&:id) })
+                                   .for_agenda.as_hash(:id)
         end
 
         def entry(patch)
           patch.associations[:property] = property(patch.property_id)
           facts = patch.facts(today)
-          facts && patch.property.weed?(patch.plant) && Core::Decide::Agenda::Entry.new(id: patch.id, facts:, site: sites[patch.property_id])
+          facts && patch.property.weed?(patch.plant) &&
+            Core::Decide::Agenda::Entry.new(id: patch.id, facts:, site: sites[patch.property_id])
         end
 
         # {property id => {kind of work => open patches that want it}}, from each patch's best move.
@@ -147,9 +156,12 @@ module Thistle
         def cleaned = @cleaned ||= Store::Cleaning.last_days
 
         def in_seed(property)
-          @standing ||= alike.values.map(&:patch).group_by(&:property_id).transform_values { |here| here.map(&:plant_key).uniq }
+          @standing ||= alike.values.map(&:patch).group_by(&:property_id)
+                             .transform_values { |here| here.map(&:plant_key).uniq }
           plants = @standing.fetch(property.id, []).map { |key| Core::Knowledge.shipped.plant(key) }.select(&:invasive?)
-          plants.select { |plant| Core::Season::Phenology.new(plant, property.site(today)).phases_on(today).include?(:ripe_seed) }
+          plants.select do |plant|
+            Core::Season::Phenology.new(plant, property.site(today)).phases_on(today).include?(:ripe_seed)
+          end
         end
       end
     end

@@ -15,19 +15,25 @@ module Thistle
         end
 
         # [Row] of the properties that want work.
-        def rows = @rows ||= @properties.select { |property| @wanted.key?(property.id) }.map { |property| row(property) }
+        def rows
+          @rows ||= @properties.select { |property| @wanted.key?(property.id) }.map { |property| row(property) }
+        end
 
         # Every kind that any of them wants, in the library's order.
         def kinds = @kinds ||= Core::Knowledge.shipped.fits.keys & @wanted.values.flat_map(&:keys)
 
         # {kind => Fit} of one property, for the table of ten days.
-        def fits(property) = (Core::Knowledge.shipped.fits.keys & @wanted.fetch(property.id, {}).keys).to_h { |key| [key, fit(property, key)] }
+        def fits(property)
+          wanted = Core::Knowledge.shipped.fits.keys & @wanted.fetch(property.id, {}).keys
+          wanted.to_h { |key| [key, fit(property, key)] }
+        end
 
         private
 
         def row(property)
           site = property.site(@today)
-          Row.new(property, site, Core::Season::Band.new(site).now, @wanted.fetch(property.id).to_h { |key, n| [key, kind(property, key, n)] })
+          Row.new(property, site, Core::Season::Band.new(site).now,
+                  @wanted.fetch(property.id).to_h { |key, n| [key, kind(property, key, n)] })
         end
 
         def kind(property, key, patches)

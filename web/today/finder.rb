@@ -25,16 +25,17 @@ module Thistle
 
         def named = Store::Patch.live.where(plant_key: plants.map(&:key)).order(:plant_key, :code).limit(MOST).all
 
-        # Patches whose code begins as typed, in capitals or not, or whose number is what was typed: all through the index of codes.
+        # Patches whose code begins as typed, in capitals or not, or whose number is what was typed: all through the
+        # index of codes.
         def coded
-          numbers = query.match?(/\A\d{1,9}\z/) ? Store::Property.select_map(:prefix).map { |prefix| format("%s-%02d", prefix, query.to_i) } : []
           wanted = [query, query.upcase].uniq.map { |text| begins_as(text[0, 40]) }
-          wanted << { code: numbers } if numbers.any?
+          wanted << { code: numbered(query.to_i) } if query.match?(/\A\d{1,9}\z/)
           Store::Property.select_map(:id).flat_map do |property_id|
             wanted.flat_map { |which| Store::Patch.live.where(property_id:).where(which).order(:code).limit(MOST).all }
           end
         end
 
+        def numbered(number) = Store::Property.select_map(:prefix).map { |prefix| format("%s-%02d", prefix, number) }
         def begins_as(text) = (Sequel[:code] >= text) & (Sequel[:code] < "#{text}\u{10FFFF}")
       end
     end

@@ -19,7 +19,8 @@ module Thistle
 
         # Return visits that would follow if it were done today.
         def visits
-          Core::Recheck::Returns.new(plant: patch.plant, removal:, done_on: @today, site: patch.property.site(@today)).visits
+          site = patch.property.site(@today)
+          Core::Recheck::Returns.new(plant: patch.plant, removal:, done_on: @today, site:).visits
         end
 
         def form
@@ -27,8 +28,10 @@ module Thistle
           crew = 4
           calendar = patch.property.site(@today).calendar(patch.plant)
           typed = { "done_on" => @today.iso8601, "method_key" => removal.key, "crew_size" => crew.to_s,
-                    "seed_fall" => Core::Recheck::SeedFall.expected(calendar, @today), "plants_done" => patch.plants&.to_s,
-                    "hours" => hours && [(hours / crew).ceil(1), 0.25].max.clamp(0.25, 8).to_s, "stems_done" => patch.stems&.to_s,
+                    "seed_fall" => Core::Recheck::SeedFall.expected(calendar, @today),
+                    "plants_done" => patch.plants&.to_s,
+                    "hours" => hours && [(hours / crew).ceil(1), 0.25].max.clamp(0.25, 8).to_s,
+                    "stems_done" => patch.stems&.to_s,
                     "area" => patch.infested && @units.from_si(:area, patch.infested.first).round.to_s }.compact
           typed = typed.merge(@params.slice("active_key", "product", "mix"))
           Forms::Treatment.untouched(typed, units: @units, today: @today)

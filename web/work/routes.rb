@@ -10,7 +10,9 @@ module Thistle
             patch = patch_in_query
             unless patch
               list = Survey::PatchList.new(property, params, states: Store::Patch::WANTING, named: true)
-              next show("work/index", list:) { { patches: paged(workable.for_answers) { |one| Survey::Answers.patch(one) } } }
+              next show("work/index", list:) do
+                { patches: paged(workable.for_answers) { |one| Survey::Answers.patch(one) } }
+              end
             end
 
             desk = Desk.new(params, patch, units, today)
@@ -26,7 +28,9 @@ module Thistle
           app.post "/work/treatments" do
             patch = patch_at(params["patch"])
             form = Forms::Treatment.new(params, units:, today:, seen_on: patch.seen_on)
-            next go_to("/survey/patches/#{patch.id}", "Work recorded. Return visits are set.") if form.store(patch, site)
+            if form.store(patch, site)
+              next go_to("/survey/patches/#{patch.id}", "Work recorded. Return visits are set.")
+            end
 
             desk = Desk.new(params, patch, units, today)
             show "work/patch", status: 422, desk:, patch:, form:

@@ -22,7 +22,14 @@ module Thistle
           end
 
           def outlier(one) = one.nearest_m ? "the next is {length:#{one.nearest_m.round}} away" : "stands alone"
-          def spread(one) = one.place.way ? "#{one.place.way[:label]} {length:#{one.place.way[:m].round}} away" : "no way of spread near"
+
+          def spread(one)
+            if one.place.way
+              "#{one.place.way[:label]} {length:#{one.place.way[:m].round}} away"
+            else
+              "no way of spread near"
+            end
+          end
 
           def value(one)
             near = one.place.precious
@@ -45,11 +52,16 @@ module Thistle
             hours = Parts.hours(one)
             return "work not known" unless hours
 
-            "#{format("%.3g", hours)} crew hours #{one.verdict.hours_to_quiet ? "to quiet" : "for one pass, and no end in sight"}"
+            "#{format("%.3g", hours)} crew hours " \
+              "#{one.verdict.hours_to_quiet ? "to quiet" : "for one pass, and no end in sight"}"
           end
 
           def neighbours(one)
-            one.place.source_m ? "the same plant {length:#{one.place.source_m.round}} across the fence" : "none is known across the fence"
+            if one.place.source_m
+              "the same plant {length:#{one.place.source_m.round}} across the fence"
+            else
+              "none is known across the fence"
+            end
           end
 
           def fire(one)

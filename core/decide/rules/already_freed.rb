@@ -11,7 +11,9 @@ module Thistle
           says: "Trees that were freed within a year are not freed again."
         ) do |now|
           freed = now.freed_on
-          no "The trees here were freed on #{freed.strftime("%-d %B %Y")}. The low stumps are next." if freed && now.date - freed < Facts::FREED_DAYS
+          if freed && now.date - freed < Facts::FREED_DAYS
+            no "The trees here were freed on #{freed.strftime("%-d %B %Y")}. The low stumps are next."
+          end
         end
       end
     end

@@ -10,7 +10,8 @@ module Thistle
           source: "common_practice", force: :school,
           says: "What water a mix is made with, by the school of this ground."
         ) do |now|
-          water = { "soft" => "distilled or soft water: hard water ties up glyphosate", "tap" => "tap water: where it is hard it ties up glyphosate" }
+          water = { "soft" => "distilled or soft water: hard water ties up glyphosate",
+                    "tap" => "tap water: where it is hard it ties up glyphosate" }
           note "Mixed with #{water.fetch(now.school(:carrier))}."
         end
       end

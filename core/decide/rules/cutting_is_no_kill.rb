@@ -10,10 +10,12 @@ module Thistle
           source: "common_practice",
           says: "Cutting alone is no kill for what sprouts again."
         ) do |now, removal|
-          next if removal.herbicide? || removal.is?(:turf) || removal.told_to_kill?(now.plant) || removal.holds?(now.plant)
+          next if removal.herbicide? || removal.is?(:turf) || removal.told_to_kill?(now.plant) ||
+                  removal.holds?(now.plant)
 
           if now.plant.resprouts?
-            no "#{removal.is?(:grazing) ? "Grazing" : "Cutting"} alone is not a kill: what is left of it answers with more stems."
+            no "#{removal.is?(:grazing) ? "Grazing" : "Cutting"} alone is not a kill: " \
+               "what is left of it answers with more stems."
           end
         end
       end

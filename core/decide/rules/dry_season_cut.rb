@@ -10,7 +10,9 @@ module Thistle
           source: "common_practice", turns: [[:first_rains, -45], [:first_rains, 1]],
           says: "The late dry cut is for winter-wet climates, just before the rains."
         ) do |now|
-          next no("Only where winters are wet and summers dry: there the root is at its weakest before the rains.") unless now.climate == "winter_wet"
+          unless now.climate == "winter_wet"
+            next no("Only where winters are wet and summers dry: there the root is at its weakest before the rains.")
+          end
 
           rains = now.anchor(:first_rains)
           if rains.nil? || !now.date.between?(rains - 45, rains)

@@ -12,8 +12,11 @@ module Thistle
         ) do |now, removal|
           next if now.soil != :dry || now.in_water?
 
-          if removal.is?(:levering) then note "Dry soil holds on: the lever serves and takes half as long again. Look at each root for what snapped."
-          else wait "Dry soil snaps roots and leaves the live part behind. Pull the day after rain."
+          if removal.is?(:levering)
+            note "Dry soil holds on: the lever serves and takes half as long again. " \
+                 "Look at each root for what snapped."
+          else
+            wait "Dry soil snaps roots and leaves the live part behind. Pull the day after rain."
           end
         end
       end

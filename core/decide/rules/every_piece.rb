@@ -10,7 +10,9 @@ module Thistle
           source: "common_practice",
           says: "Of what roots from pieces nothing is left behind."
         ) do |now|
-          note "Every piece roots: count what comes out, sift, and leave nothing on the soil." if now.plant.is?(:fragments_root)
+          if now.plant.is?(:fragments_root)
+            note "Every piece roots: count what comes out, sift, and leave nothing on the soil."
+          end
         end
       end
     end

@@ -11,7 +11,8 @@ module Thistle
           says: "No mulch or sheet where high water reaches."
         ) do |now, removal|
           if now.plant.aquatic? && removal.told?(now.plant)
-            note "A mat on the bottom is weighed down all round, marked, and lifted again; what may be laid in water is asked first."
+            note "A mat on the bottom is weighed down all round, marked, and lifted again; " \
+                 "what may be laid in water is asked first."
           elsif now.near_water? then no "High water lifts mulch and carries fragments off."
           end
         end

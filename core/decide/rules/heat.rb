@@ -13,8 +13,9 @@ module Thistle
           high = now.limits(removal).temperature["high"]
           next unless now.day && now.day.tmax > high
 
-          why = removal.is?(:foliar) ? "drops dry before they enter, and leaves shut" : "product turns to vapour and reaches broadleaf natives"
-          wait "Above {temperature:#{high}} #{why}."
+          if removal.is?(:foliar) then wait "Above {temperature:#{high}} drops dry before they enter, and leaves shut."
+          else wait "Above {temperature:#{high}} product turns to vapour and reaches broadleaf natives."
+          end
         end
       end
     end

@@ -10,7 +10,9 @@ module Thistle
           source: "common_practice",
           says: "On slopes, what holds the soil stays, and something goes back at once."
         ) do |now|
-          note "On a slope keep every desirable plant, and put something back in the same season." if %w[slope steep].include?(now.slope)
+          if %w[slope steep].include?(now.slope)
+            note "On a slope keep every desirable plant, and put something back in the same season."
+          end
         end
       end
     end

@@ -12,8 +12,11 @@ module Thistle
         ) do |now, removal|
           next unless removal.holds?(now.plant)
 
-          if now.holding? then go "It holds the plant down for now and kills none of it: come back before it stands or seeds again."
-          else no "It holds the plant down for a season and does not kill it."
+          if now.holding?
+            go "It holds the plant down for now and kills none of it: " \
+               "come back before it stands or seeds again."
+          else
+            no "It holds the plant down for a season and does not kill it."
           end
         end
       end

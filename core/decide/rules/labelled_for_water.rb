@@ -11,7 +11,9 @@ module Thistle
           says: "At the water, only a product labelled for aquatic use."
         ) do |now|
           next unless now.near_water?
-          next note("At the water: only the product labelled for aquatic use, its own adjuvants, and the permit.") if now.aquatic_label
+          if now.aquatic_label
+            next note("At the water: only the product labelled for aquatic use, its own adjuvants, and the permit.")
+          end
 
           where = now.water_m.nil? ? "The distance to water is not known" : "Water is in reach"
           no "#{where}: nothing but a product labelled for aquatic use, and none is at hand."

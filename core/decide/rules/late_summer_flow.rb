@@ -16,7 +16,9 @@ module Thistle
           to = now.anchor(:first_frost)
           next unless from && to
 
-          wait "Mid to late summer is when sap goes down to the roots; earlier, the roots live and sucker." unless now.date.between?(from, to)
+          unless now.date.between?(from, to)
+            wait "Mid to late summer is when sap goes down to the roots; earlier, the roots live and sucker."
+          end
         end
       end
     end

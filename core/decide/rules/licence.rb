@@ -10,7 +10,9 @@ module Thistle
           source: "common_practice", force: :legal,
           says: "No herbicide without someone whom the law allows to apply it."
         ) do |now|
-          no "No licensed applicator is named for this: no herbicide. Local law decides who may apply." unless now.licensed
+          unless now.licensed
+            no "No licensed applicator is named for this: no herbicide. Local law decides who may apply."
+          end
         end
       end
     end

@@ -13,7 +13,9 @@ module Thistle
           next if now.slope == "flat"
 
           no "How steep is it? Not known; a machine goes on flat ground only." if now.slope.nil?
-          no "On a #{now.slope == "steep" ? "steep slope" : "slope"} a machine slides and the opened soil runs." if now.slope
+          if now.slope
+            no "On a #{now.slope == "steep" ? "steep slope" : "slope"} a machine slides and the opened soil runs."
+          end
         end
       end
     end

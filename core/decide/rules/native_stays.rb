@@ -11,8 +11,13 @@ module Thistle
           says: "Natives are not weeds."
         ) do |now, removal|
           next if removal.is?(:reporting)
-          next note("One form of it belongs here and another is the weed: be sure which this is. #{now.plant.spot["text"]}") if now.belongs == :both
-          next no("Native elsewhere, and not known from here: report it, and let someone who knows say what it is.") if now.stranger?
+          if now.belongs == :both
+            next note("One form of it belongs here and another is the weed: be sure which this is. " \
+                      "#{now.plant.spot["text"]}")
+          end
+          if now.stranger?
+            next no("Native elsewhere, and not known from here: report it, and let someone who knows say what it is.")
+          end
           next unless now.at_home?
           next no("Native, and it harms whoever touches it: learn it, leave it, go round it.") if now.plant.hazardous?
 

@@ -13,7 +13,8 @@ module Thistle
         ) do |now, removal|
           next if !now.unreported? || removal.is?(:reporting, :marking, :seed_stop)
 
-          no "New to this region, or watched for here: report it first, and let whoever answers for the region say what is done."
+          no "New to this region, or watched for here: report it first, and let whoever answers for the region say " \
+             "what is done."
         end
       end
     end

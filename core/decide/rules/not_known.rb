@@ -14,7 +14,9 @@ module Thistle
 
           carried = removal.carried(now.plant, now.size)
           if carried then note "Its file does not name it; how it lives carries it: #{carried}."
-          else ask "Not known for this plant. It would serve if #{removal.needs}. Ask someone who has done it to this plant."
+          else
+            ask "Not known for this plant. It would serve if #{removal.needs}. Ask someone who has done it to " \
+                "this plant."
           end
         end
       end

@@ -18,7 +18,8 @@ module Thistle
           next unless near
 
           kind = Knowledge.shipped.zone_kinds.fetch(near.kind)
-          where = near.touches? ? "It stands on" : "It is {length:#{near.distance_m.round}} from, and {length:#{near.keep_m.round}} are kept from,"
+          away = "It is {length:#{near.distance_m.round}} from, and {length:#{near.keep_m.round}} are kept from,"
+          where = near.touches? ? "It stands on" : away
           no "#{where} #{near.name ? "“#{near.name}”, #{kind.label}" : "mapped ground: #{kind.label}"}: #{kind.text}."
         end
       end

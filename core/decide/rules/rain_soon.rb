@@ -10,7 +10,9 @@ module Thistle
           source: "common_practice", force: :legal,
           says: "No herbicide with rain inside the rainfast time."
         ) do |now|
-          wait "Rain is forecast inside the usual rainfast time and would wash it off." if now.rain_soon && now.rain_soon >= 1
+          if now.rain_soon && now.rain_soon >= 1
+            wait "Rain is forecast inside the usual rainfast time and would wash it off."
+          end
         end
       end
     end

@@ -13,10 +13,12 @@ module Thistle
           next unless now.seeding? || now.stage == :green_seed # a seedling bears none
 
           unless now.seeding? || now.phases.include?(:hardening)
-            next note("Green seed: crush one. While it is soft spray still serves; once it is hard, dig or pull and bag.")
+            next note("Green seed: crush one. While it is soft spray still serves; once it is hard, " \
+                      "dig or pull and bag.")
           end
 
-          no "Seed is #{now.seeding? ? "ripe" : "hardening"}: spray kills the plant and the seed lives. Dig or pull it, and bag it."
+          no "Seed is #{now.seeding? ? "ripe" : "hardening"}: spray kills the plant and the seed lives. " \
+             "Dig or pull it, and bag it."
         end
       end
     end

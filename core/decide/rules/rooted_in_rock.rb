@@ -12,7 +12,8 @@ module Thistle
         ) do |now|
           next if now.in_water? || !%w[rock paving].include?(now.footing)
 
-          no "Roots run under #{now.footing == "paving" ? "paving" : "rock or wall"}: they snap, or the wall comes too. Girdle it, or treat the stem."
+          no "Roots run under #{now.footing == "paving" ? "paving" : "rock or wall"}: they snap, " \
+             "or the wall comes too. Girdle it, or treat the stem."
         end
       end
     end

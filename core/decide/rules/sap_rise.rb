@@ -12,7 +12,8 @@ module Thistle
         ) do |now|
           next unless now.sap_rising?
 
-          wait "Sap is rising and carries herbicide up and out of the cut, not down to the root: weeks before the buds swell until full leaf."
+          wait "Sap is rising and carries herbicide up and out of the cut, not down to the root: " \
+               "weeks before the buds swell until full leaf."
         end
       end
     end

@@ -10,7 +10,9 @@ module Thistle
           source: "common_practice",
           says: "Nothing is pulled from saturated ground."
         ) do |now|
-          wait "Saturated ground tears out with the root and packs under boots." if now.soil == :saturated && !now.in_water?
+          if now.soil == :saturated && !now.in_water?
+            wait "Saturated ground tears out with the root and packs under boots."
+          end
         end
       end
     end

@@ -10,7 +10,8 @@ module Thistle
           source: "common_practice", force: :safety,
           says: "Severed climbers are never pulled down."
         ) do |_now|
-          go "Cutting a climber frees its tree at once, in any season. Never pull severed stems down: they bring limbs with them."
+          go "Cutting a climber frees its tree at once, in any season. Never pull severed stems down: " \
+             "they bring limbs with them."
         end
       end
     end

@@ -12,7 +12,8 @@ module Thistle
         ) do |now|
           next if now.natives_near == false
 
-          no "It smothers the desirable plants among them too#{" (are there any? not answered)" if now.natives_near.nil?}."
+          no "It smothers the desirable plants among them " \
+             "too#{" (are there any? not answered)" if now.natives_near.nil?}."
         end
       end
     end

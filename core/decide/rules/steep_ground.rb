@@ -12,7 +12,8 @@ module Thistle
         ) do |now, removal|
           next unless now.slope == "steep"
 
-          no removal.is?(:covering) ? "Chips slide off steep ground." : "Digging opens steep ground to erosion. Cut, or pull single plants."
+          no removal.is?(:covering) ? "Chips slide off steep ground." : "Digging opens steep ground to erosion. Cut, " \
+            "or pull single plants."
         end
       end
     end

@@ -14,7 +14,8 @@ module Thistle
           next if sizes.nil? || now.size.nil? || sizes.include?(now.size)
 
           widest = Removal::SIZES.index(now.size) > Removal::SIZES.index(sizes.last)
-          no "#{widest ? "Too wide" : "Too small"} for this: it suits #{sizes.size == 1 ? sizes.first : "#{sizes.first} to #{sizes.last}"} stems."
+          no "#{widest ? "Too wide" : "Too small"} for this: " \
+             "it suits #{sizes.size == 1 ? sizes.first : "#{sizes.first} to #{sizes.last}"} stems."
         end
       end
     end

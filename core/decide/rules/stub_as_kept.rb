@@ -15,7 +15,8 @@ module Thistle
           height = { "low" => "10 to 15 cm high, so that it shows", "flush" => "flush",
                      "flag" => "climbers at shoulder height as a flag, and low" }.fetch(now.school(:cut_height))
           strength = { "label" => "at the label’s own cut-stump rate",
-                       "half" => "at about half strength, where the label allows it" }.fetch(now.school(:stump_strength))
+                       "half" => "at about half strength, " \
+                                 "where the label allows it" }.fetch(now.school(:stump_strength))
           note "Cut #{height}; painted #{strength}."
         end
       end

@@ -13,7 +13,9 @@ module Thistle
           next if now.tools.nil?
 
           lacking = removal.kit - now.tools
-          no "Not at hand: #{lacking.map { |key| Knowledge.shipped.kit.fetch(key)["text"] }.join("; ")}." if lacking.any?
+          if lacking.any?
+            no "Not at hand: #{lacking.map { |key| Knowledge.shipped.kit.fetch(key)["text"] }.join("; ")}."
+          end
         end
       end
     end

@@ -12,8 +12,11 @@ module Thistle
         ) do |now|
           next unless Knowledge.shipped.schools.fetch("waxy_leaves").about?(now.plant)
 
-          if now.school(:waxy_leaves) == "spray_small" then note "Scaly or waxy leaves take up little; a mix of two actives is preferred by many."
-          else no "Its leaves take up little. The school here cuts and paints, even straw-thick stems."
+          if now.school(:waxy_leaves) == "spray_small"
+            note "Scaly or waxy leaves take up little; " \
+                 "a mix of two actives is preferred by many."
+          else
+            no "Its leaves take up little. The school here cuts and paints, even straw-thick stems."
           end
         end
       end

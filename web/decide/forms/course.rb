@@ -12,7 +12,11 @@ module Thistle
               required(:person).filled(:string, max_size?: 120)
               optional(:reason).filled(:string, max_size?: 1000)
             end
-            rule(:reason) { key.failure("is kept with the course: say why it is otherwise than advised") if otherwise && value.to_s.empty? }
+            rule(:reason) do
+              if otherwise && value.to_s.empty?
+                key.failure("is kept with the course: say why it is otherwise than advised")
+              end
+            end
           end
         end
       end

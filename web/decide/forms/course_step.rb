@@ -12,13 +12,18 @@ module Thistle
               required(:text).filled(:string, min_size?: 3, max_size?: 1000)
               optional(:kind).filled(:string, included_in?: Core::Decide::Course::KINDS.map(&:to_s))
             end
-            rule(:due_on) { key.failure("is further off than anyone plans: within fifty years") if value && (value - today).to_i.abs > 366 * 50 }
+            rule(:due_on) do
+              if value && (value - today).to_i.abs > 366 * 50
+                key.failure("is further off than anyone plans: within fifty years")
+              end
+            end
           end
 
           def store(step)
             return unless ok?
 
-            step.change(due_on: values[:due_on], text: values[:text], until_on: step.until_on && [step.until_on, values[:due_on]].max,
+            step.change(due_on: values[:due_on], text: values[:text],
+                        until_on: step.until_on && [step.until_on, values[:due_on]].max,
                         source: step.text == values[:text] ? step.source : "own_records")
             true
           end
@@ -27,7 +32,8 @@ module Thistle
             return unless ok?
 
             Store::CourseStep.db.transaction do
-              Store::CourseStep.create(course_id: course.id, kind: values[:kind] || "check", due_on: values[:due_on], text: values[:text],
+              Store::CourseStep.create(course_id: course.id, kind: values[:kind] || "check", due_on: values[:due_on],
+                                       text: values[:text],
                                        source: "own_records")
               course.patch.follow_records
             end

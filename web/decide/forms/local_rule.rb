@@ -21,10 +21,14 @@ module Thistle
 
           def store(property, today)
             return unless ok?
-            return failed(:zone, "is not a zone of this property") && nil if values[:zone] && property.zones_dataset.where(id: values[:zone]).empty?
+            if values[:zone] && property.zones_dataset.where(id: values[:zone]).empty?
+              return failed(:zone, "is not a zone of this property") && nil
+            end
 
-            Store::LocalRule.create(property_id: property.id, about: values[:about], zone_id: values[:zone], plant_key: values[:plant],
-                                    from_md: values[:from]&.strftime("%m-%d"), to_md: values[:to]&.strftime("%m-%d"), reason: values[:reason],
+            Store::LocalRule.create(property_id: property.id, about: values[:about], zone_id: values[:zone],
+                                    plant_key: values[:plant],
+                                    from_md: values[:from]&.strftime("%m-%d"), to_md: values[:to]&.strftime("%m-%d"),
+                                    reason: values[:reason],
                                     person: values[:person], said_on: today)
           end
         end

@@ -12,14 +12,20 @@ module Thistle
               required(:reason).filled(:string, min_size?: 3, max_size?: 500)
               required(:person).filled(:string, max_size?: 120)
             end
-            rule(:rule) { key.failure("is one of safety or law: it can be tightened, never switched off") if value && Core::Decide::Rule.named(value.to_sym).binding? }
+            rule(:rule) do
+              if value && Core::Decide::Rule.named(value.to_sym).binding?
+                key.failure("is one of safety or law: it can be tightened, never switched off")
+              end
+            end
           end
 
           def store(property, today)
             return unless ok?
 
-            Store::RuleSetting.live.where(property_id: property.id, rule_key: values[:rule]).update(deleted_at: Time.now.utc)
-            Store::RuleSetting.create(property_id: property.id, rule_key: values[:rule], reason: values[:reason], person: values[:person],
+            Store::RuleSetting.live.where(property_id: property.id, rule_key: values[:rule])
+                              .update(deleted_at: Time.now.utc)
+            Store::RuleSetting.create(property_id: property.id, rule_key: values[:rule], reason: values[:reason],
+                                      person: values[:person],
                                       said_on: today)
           end
         end

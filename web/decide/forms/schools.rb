@@ -19,8 +19,10 @@ module Thistle
           end
 
           def self.of(property, patch, today)
-            own = patch ? patch.own_schools : property.schools_kept.transform_keys(&:to_s).merge("herbicide" => property.stance)
-            money = property.values.slice(*MONEY, :currency).compact.transform_keys(&:to_s).transform_values { |value| value.to_s.delete_suffix(".0") }
+            kept = property.schools_kept.transform_keys(&:to_s).merge("herbicide" => property.stance)
+            own = patch ? patch.own_schools : kept
+            money = property.values.slice(*MONEY, :currency).compact.transform_keys(&:to_s)
+                            .transform_values { |value| value.to_s.delete_suffix(".0") }
             new(own.merge(money), units: property.measures, today:)
           end
 
@@ -30,7 +32,8 @@ module Thistle
             answers = values.slice(*QUESTIONS.keys.map(&:to_sym))
             return patch.update(schools: JSON.generate(answers)) if patch
 
-            property.update(schools: JSON.generate(answers.except(:herbicide)), stance: answers[:herbicide] || property.stance,
+            property.update(schools: JSON.generate(answers.except(:herbicide)),
+                            stance: answers[:herbicide] || property.stance,
                             hour_cost: values[:hour_cost], litre_cost: values[:litre_cost], currency: values[:currency])
           end
         end

@@ -22,12 +22,17 @@ module Thistle
             end
             rule(:licensed_from, :licensed_to).validate(:both_or_neither)
             rule(:licensed_to, :licensed_from) do
-              key.failure("is before it begins") if values[:licensed_from] && values[:licensed_to] && values[:licensed_to] < values[:licensed_from]
+              if values[:licensed_from] && values[:licensed_to] && values[:licensed_to] < values[:licensed_from]
+                key.failure("is before it begins")
+              end
             end
             rule(:from) { key.failure("is more than a year away") if value && (value - today).to_i.abs > 366 }
             rule(:other) do
               bad = value.to_s.lines.map(&:strip).reject(&:empty?).grep_v(OTHER)
-              key.failure("have a line that cannot be read: “#{bad.first}”. Write a day and its hours, such as 2026-07-06 0") if bad.any?
+              if bad.any?
+                key.failure("have a line that cannot be read: “#{bad.first}”. Write a day and its hours, " \
+                            "such as 2026-07-06 0")
+              end
             end
           end
 
@@ -35,26 +40,31 @@ module Thistle
           def asked(property)
             return unless ok?
 
-            weights = values[:goal] == "kept" ? property.rank_weights : Core::Knowledge.shipped.goals[values[:goal]]&.weights
+            goal = Core::Knowledge.shipped.goals[values[:goal]]
+            weights = values[:goal] == "kept" ? property.rank_weights : goal&.weights
             return failed(:goal, "is not one of the goals") && nil unless weights
 
-            { **values.slice(:from, :weeks, :hours, :budget, :goal), licensed_from: values[:licensed_from], licensed_to: values[:licensed_to],
-                                                                     other: other_weeks, litres:, weights:, pins: [], bans: [] }
+            { **values.slice(:from, :weeks, :hours, :budget, :goal),
+              licensed_from: values[:licensed_from], licensed_to: values[:licensed_to],
+              other: other_weeks, litres:, weights:, pins: [], bans: [] }
           end
 
           # The form as it was when a plan was asked for.
           def self.of(plan, units, today)
             asked = plan.asked_for
-            typed = asked.slice("from", "weeks", "hours", "budget", "goal", "licensed_from", "licensed_to").compact.transform_values do |value|
+            typed = asked.slice("from", "weeks", "hours", "budget", "goal", "licensed_from", "licensed_to")
+                         .compact.transform_values do |value|
               value.to_s.delete_suffix(".0")
             end
             typed["other"] = asked["other"].map { |day, hours| "#{day} #{hours.to_s.delete_suffix(".0")}" }.join("\n")
-            typed["mix"] = units.figure(units.us? ? asked["litres"] * 1000 / Core::Units::ML_PER_GALLON : asked["litres"]) if asked["litres"]
+            litres = asked["litres"]
+            typed["mix"] = units.figure(units.us? ? litres * 1000 / Core::Units::ML_PER_GALLON : litres) if litres
             new(typed, units:, today:)
           end
 
           def self.fresh(property, units, today)
-            new({ "from" => today.iso8601, "weeks" => "26", "hours" => "16", "goal" => property.weights ? "kept" : "stop_spread" }, units:, today:)
+            goal = property.weights ? "kept" : "stop_spread"
+            new({ "from" => today.iso8601, "weeks" => "26", "hours" => "16", "goal" => goal }, units:, today:)
           end
 
           private

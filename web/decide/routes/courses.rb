@@ -13,7 +13,8 @@ module Thistle
 
           def self.begun(app)
             app.get "/decide/courses" do
-              here = Store::Course.live.join(:patches, { id: :patch_id, property_id: property.id, deleted_at: nil }, table_alias: :p)
+              here = Store::Course.live.join(:patches, { id: :patch_id, property_id: property.id, deleted_at: nil },
+                                             table_alias: :p)
               turns = Turns.new(here.select_all(:courses).order(:code).eager(:steps, :patch), params)
               show "decide/courses", turns: do
                 go_on("page" => turns.after) if turns.after
@@ -29,7 +30,9 @@ module Thistle
             app.post "/decide/courses" do
               desk = CourseDesk.new(params, patch_at(params["patch"]), today)
               form = Forms::Course.new(params, units:, today:, otherwise: desk.otherwise?)
-              form.failed(:person, "cannot begin it: there is no day within a year on which the rules let it go") unless desk.course.possible?
+              unless desk.course.possible?
+                form.failed(:person, "cannot begin it: there is no day within a year on which the rules let it go")
+              end
               next show("decide/course_new", status: 422, desk:, form:) unless form.ok?
 
               course = desk.begin(form)
@@ -45,7 +48,8 @@ module Thistle
               course = course_at(params["id"])
               course.left_at ? course.resume : course.leave
               offer_undo "/decide/courses/#{course.id}/leave"
-              go_to "/decide/courses/#{course.id}", course.left_at ? "The course is left. What was done stays on record." : "The course goes on."
+              go_to "/decide/courses/#{course.id}",
+                    course.left_at ? "The course is left. What was done stays on record." : "The course goes on."
             end
           end
 

@@ -64,7 +64,8 @@ module Thistle
             end
           end
 
-          # What a person wants held: a patch, by a method or in a week where they say so. Raises BadInput when either is none.
+          # What a person wants held: a patch, by a method or in a week where they say so. Raises BadInput when either
+          # is none.
           def self.wish(params, patch)
             method, week = params.values_at("method", "week").map { |text| text.to_s.empty? ? nil : text.to_s }
             known = method.nil? || Core::Knowledge.shipped.methods_of_removal.key?(method)

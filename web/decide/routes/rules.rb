@@ -9,23 +9,28 @@ module Thistle
           def self.registered(app)
             app.get "/decide/rules" do
               desk = RulesDesk.new(property, today)
-              show("decide/rules", desk:, form: Forms::LocalRule.untouched(units:, today:), off: Form::Blank.new) { Answers.rule_book(desk) }
+              show("decide/rules", desk:, form: Forms::LocalRule.untouched(units:, today:), off: Form::Blank.new) do
+                Answers.rule_book(desk)
+              end
             end
 
             app.post "/decide/rules/off" do
               off = Forms::RuleOff.new(params, units:, today:)
               if (made = off.store(property, today))
                 offer_undo "/decide/rules/off/#{made.id}/undo"
-                next go_to("/decide/rules##{made.rule_key}", "“#{made.rule.title}” is switched off for #{property.name}.")
+                next go_to("/decide/rules##{made.rule_key}",
+                           "“#{made.rule.title}” is switched off for #{property.name}.")
               end
 
-              show "decide/rules", status: 422, desk: RulesDesk.new(property, today), form: Forms::LocalRule.untouched(units:, today:), off:
+              show "decide/rules", status: 422, desk: RulesDesk.new(property, today),
+                                   form: Forms::LocalRule.untouched(units:, today:), off:
             end
 
             app.post "/decide/rules/off/:id/undo" do
               setting = of_property(Store::RuleSetting, params["id"])
               setting.update(deleted_at: setting.deleted_at ? nil : Time.now.utc)
-              go_to "/decide/rules##{setting.rule_key}", "“#{setting.rule.title}” #{setting.deleted_at ? "counts again" : "is switched off again"}."
+              go_to "/decide/rules##{setting.rule_key}",
+                    "“#{setting.rule.title}” #{setting.deleted_at ? "counts again" : "is switched off again"}."
             end
 
             app.post "/decide/rules/local" do

@@ -14,7 +14,9 @@ module Thistle
               optional(:answer_note).filled(:string, max_size?: 2000)
             end
             rule(:answered_on).validate(:day_of_record)
-            rule(:answer_key) { key.failure("is not a plant in the library") unless Core::Knowledge.shipped.plants.key?(value) }
+            rule(:answer_key) do
+              key.failure("is not a plant in the library") unless Core::Knowledge.shipped.plants.key?(value)
+            end
           end
 
           def store(report) = ok? && report.settle(**values).then { true }

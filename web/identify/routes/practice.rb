@@ -9,7 +9,8 @@ module Thistle
           def self.registered(app)
             app.get "/identify/practice" do
               session.delete(:card) if params["next"]
-              desk = PracticeDesk.of(session, params.except("answer"), property, today) # an answer is sent, not asked for
+              # an answer is sent, not asked for
+              desk = PracticeDesk.of(session, params.except("answer"), property, today)
               session[:card] = desk.held
               show("identify/practice", desk:) { Answers.practice(desk) }
             end

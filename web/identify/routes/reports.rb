@@ -26,7 +26,8 @@ module Thistle
               key = Desk.new(params, property, today).key
               raise Core::BadInput.new("Choose at least one thing that you saw.", field: :c) if key.observed.empty?
 
-              go_to "/identify/reports/#{Store::Report.write(property, key, patch:).id}", "The sheet is ready. Add photographs, then print or send it."
+              go_to "/identify/reports/#{Store::Report.write(property, key, patch:).id}",
+                    "The sheet is ready. Add photographs, then print or send it."
             end
 
             app.get "/identify/reports/:id" do
@@ -48,10 +49,12 @@ module Thistle
               files = Upload.all(params["photos"])
               raise Core::BadInput.new("Choose a photograph first.", field: :photos) if files.empty?
 
-              files.map { |file| Formats::Image.new(file[:filename], file[:tempfile].read) }.each { |image| report.attach(image) }
+              files.map { |file| Formats::Image.new(file[:filename], file[:tempfile].read) }
+                   .each { |image| report.attach(image) }
               go_to "/identify/reports/#{report.id}", "#{count(files.size, "photograph")} added."
             rescue Core::BadInput => e
-              show "identify/report", status: 422, report:, form: Forms::Answer.untouched(units:, today:).failed(:photos, e.message)
+              show "identify/report", status: 422, report:,
+                                      form: Forms::Answer.untouched(units:, today:).failed(:photos, e.message)
             end
 
             # Without EXIF, whoever asks: the position stays in the records.
@@ -67,7 +70,10 @@ module Thistle
             app.post "/identify/reports/:id/answer" do
               report = report_at(params["id"])
               form = Forms::Answer.new(params, units:, today:, seen_on: report.seen_on)
-              next go_to("/identify/reports/#{report.id}", "Kept: #{report.answer.name}, named by #{report.answered_by}.") if form.store(report)
+              if form.store(report)
+                next go_to("/identify/reports/#{report.id}",
+                           "Kept: #{report.answer.name}, named by #{report.answered_by}.")
+              end
 
               show "identify/report", status: 422, report:, form:
             end

@@ -21,7 +21,9 @@ module Thistle
             end
             rule(:checked_on).validate(:day_of_record)
             rule(:resprouts) do
-              key.failure("is more than the #{treated} that were treated: count missed stems apart") if treated && value && value > treated
+              if treated && value && value > treated
+                key.failure("is more than the #{treated} that were treated: count missed stems apart")
+              end
             end
           end
 

@@ -27,7 +27,11 @@ module Thistle
             end
             rule(:rain, :wait) { key(:rain).failure("is needed") if values[:wait] == "rain" && !values[:rain] }
             rule(:frosts, :wait) { key(:frosts).failure("are needed") if values[:wait] == "frosts" && !values[:frosts] }
-            rule(:anchor, :wait) { key(:anchor).failure("is not one of this year's") if values[:wait] == "anchor" && !Core::Knowledge.shipped.anchors.key?(values[:anchor]) }
+            rule(:anchor, :wait) do
+              if values[:wait] == "anchor" && !Core::Knowledge.shipped.anchors.key?(values[:anchor])
+                key(:anchor).failure("is not one of this year's")
+              end
+            end
           end
 
           # The stored task, or nil with errors.
@@ -37,14 +41,16 @@ module Thistle
             due = event ? event.due(site, site.today) : values[:due_on]
             return failed(:wait, "never comes here, as far as ten years say") && nil unless due
 
-            Store::Task.create(patch_id: patch.id, kind: values[:kind], reason: values[:reason], source: "own_records", due_on: due,
+            Store::Task.create(patch_id: patch.id, kind: values[:kind], reason: values[:reason], source: "own_records",
+                               due_on: due,
                                event: event && JSON.generate(event.to_data), since_on: site.today)
           end
 
           private
 
           def event
-            data = { "rain" => { "rain_mm" => si(:rain, :rain), "within" => values[:within] || 3 }, "frosts" => { "frosts" => values[:frosts] },
+            data = { "rain" => { "rain_mm" => si(:rain, :rain), "within" => values[:within] || 3 },
+                     "frosts" => { "frosts" => values[:frosts] },
                      "anchor" => { "anchor" => values[:anchor] }, "browned" => { "browned" => true } }[values[:wait]]
             data && (@event ||= Core::Season::Event.read(data))
           end

@@ -22,7 +22,9 @@ module Thistle
             rule(:timezone).validate(:clock)
             rule(:prefix) { key.failure("is taken by another property") if Store::Property.first(prefix: value.upcase) }
             rule(:latitude, :longitude).validate(:both_or_neither)
-            rule(:region, :latitude) { key(:region).failure("or a position is needed") unless values[:region] || values[:latitude] }
+            rule(:region, :latitude) do
+              key(:region).failure("or a position is needed") unless values[:region] || values[:latitude]
+            end
           end
 
           # The stored property, or nil with errors.
@@ -30,10 +32,12 @@ module Thistle
             return unless ok?
 
             of = { region: values[:region], climate: values[:climate_kind] }
-            latitude, longitude = values[:latitude] ? values.values_at(:latitude, :longitude) : Core::Season::BroadWeather.middle(**of)
-            Store::Property.create(**values.except(:elevation), prefix: values[:prefix].upcase, latitude:, longitude:, placed: !values[:latitude].nil?,
-                                                                elevation_m: si(:elevation, :length), feed: "broad", station_seed: values[:prefix].sum,
-                                                                climate: JSON.generate(Core::Season::BroadWeather.climate(latitude, **of)))
+            said = values.values_at(:latitude, :longitude)
+            latitude, longitude = said.first ? said : Core::Season::BroadWeather.middle(**of)
+            climate = JSON.generate(Core::Season::BroadWeather.climate(latitude, **of))
+            worked_out = { placed: !said.first.nil?, feed: "broad", station_seed: values[:prefix].sum, climate:,
+                           prefix: values[:prefix].upcase, elevation_m: si(:elevation, :length) }
+            Store::Property.create(**values.except(:elevation), **worked_out, latitude:, longitude:)
           end
         end
       end

@@ -24,7 +24,8 @@ module Thistle
           def store(property)
             return false unless ok?
 
-            property.update(licensed: false, aquatic_label: false, fire_adapted: false, region: nil, **values.except(:keep_copies_days))
+            property.update(licensed: false, aquatic_label: false, fire_adapted: false, region: nil,
+                            **values.except(:keep_copies_days))
             Store::Setting.write("keep_copies_days", values[:keep_copies_days].to_s) if values[:keep_copies_days]
             true
           end

@@ -4,8 +4,8 @@ module Thistle
   module Web
     module Records
       module Routes
-        # Records corrected, taken back and brought back: with who and why, and what they said before. Kinds are those of
-        # Store::Amendment; registered after the other addresses of Records.
+        # Records corrected, taken back and brought back: with who and why, and what they said before. Kinds are those
+        # of Store::Amendment; registered after the other addresses of Records.
         module Amendments
           def self.registered(app)
             app.helpers Helpers

@@ -29,8 +29,12 @@ module Thistle
 
           def self.of(label, kind, units, today)
             typed = { "kind" => kind, "product" => label&.product, "rainfast_h" => label&.rainfast_h }
-            %i[wind_low wind_high gust].each { |name| typed[name] = units.from_si(:wind, label&.public_send(name))&.round }
-            %i[temperature_low temperature_high].each { |name| typed[name] = units.from_celsius(label&.public_send(name))&.round }
+            %i[wind_low wind_high gust].each do |name|
+              typed[name] = units.from_si(:wind, label&.public_send(name))&.round
+            end
+            %i[temperature_low temperature_high].each do |name|
+              typed[name] = units.from_celsius(label&.public_send(name))&.round
+            end
             new(typed.compact.transform_values { |value| value.to_s.delete_suffix(".0") }, units:, today:)
           end
 
@@ -39,7 +43,7 @@ module Thistle
 
             winds = %i[wind_low wind_high gust].to_h { |name| [name, si(name, :wind)] }
             warmth = %i[temperature_low temperature_high].to_h { |name| [name, units.to_celsius(values[name])] }
-            Store::Label.keep(property, values[:kind], product: values[:product], rainfast_h: values[:rainfast_h], **winds, **warmth)
+            Store::Label.keep(property, values[:kind], **values.slice(:product, :rainfast_h), **winds, **warmth)
             true
           end
         end

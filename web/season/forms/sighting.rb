@@ -4,7 +4,8 @@ module Thistle
   module Web
     module Season
       module Forms
-        # What someone saw of the year: a mark, a plant's phase, the feel of the soil. What can hardly be asks to be said twice.
+        # What someone saw of the year: a mark, a plant's phase, the feel of the soil. What can hardly be asks to be
+        # said twice.
         class Sighting < Form
           FAR = 45 # days outside the usual spread that want a second word
 
@@ -25,7 +26,8 @@ module Thistle
           def store(property, site)
             return unless ok?
 
-            message = { "anchor" => :mark, "phase" => :phase, "soil" => :soil }.fetch(values[:kind]).then { |look| send(look, site) }
+            look = { "anchor" => :mark, "phase" => :phase, "soil" => :soil }.fetch(values[:kind])
+            message = send(look, site)
             return failed(:seen_on, message) && nil if message
 
             Store::Sighting.record(property, **values.except(:sure))
@@ -65,7 +67,9 @@ module Thistle
           end
 
           def phase(site)
-            plant = Core::Knowledge.shipped.plants[values[:plant_key]] or return "is of a plant that the library does not know"
+            plant = Core::Knowledge.shipped.plants[values[:plant_key]]
+            return "is of a plant that the library does not know" unless plant
+
             spans = Core::Season::Phenology.new(plant, site, sightings: []).phenophases(site.year(values[:seen_on]))
                                            .select { |span| span.phase == values[:said].to_sym }
             return "is of a phase that #{plant.name} does not have here" if spans.empty?

@@ -23,7 +23,8 @@ module Thistle
           end
 
           def self.of(property, units, today)
-            typed = property.values.slice(:feed, :texture, :climate_kind, :timezone, :station_name, :station_latitude, :station_longitude)
+            typed = property.values.slice(:feed, :texture, :climate_kind, :timezone, :station_name, :station_latitude,
+                                          :station_longitude)
             heights = { elevation: property.elevation_m, station_elevation: property.station_elevation_m }
                       .transform_values { |m| units.from_si(:length, m)&.round }
             new(typed.merge(heights).compact.transform_values(&:to_s), units:, today:)
@@ -31,9 +32,12 @@ module Thistle
 
           def store(property)
             return unless ok?
-            return failed(:feed, "has no days yet: bring a file first") && nil if values[:feed] == "own" && property.weather_files.none?(&:taken?)
+            if values[:feed] == "own" && property.weather_files.none?(&:taken?)
+              return failed(:feed, "has no days yet: bring a file first") && nil
+            end
 
-            none = { climate_kind: nil, timezone: nil, station_name: nil, station_latitude: nil, station_longitude: nil }
+            none = { climate_kind: nil, timezone: nil, station_name: nil, station_latitude: nil,
+                     station_longitude: nil }
             heights = { elevation_m: si(:elevation, :length), station_elevation_m: si(:station_elevation, :length) }
             property.update(**none, **values.except(:elevation, :station_elevation), **heights)
             property.year_changed

@@ -21,7 +21,9 @@ module Thistle
           # True once stored.
           def store(patch)
             shape = self["geometry"] ? read_shape : nil
-            errors[:base] = "Say what you saw: a shape, a cover, a count." if amount.to_h.compact.empty? && !self["geometry"] && ok?
+            if amount.to_h.compact.empty? && !self["geometry"] && ok?
+              errors[:base] = "Say what you saw: a shape, a cover, a count."
+            end
             errors[:infested] = "is more than the ground it stands on" if more_than_gross?(patch, shape)
             return false unless ok?
 

@@ -22,8 +22,10 @@ module Thistle
           # Core::Survey::Amount of what was typed.
           def amount
             counted = Core::Removal::SIZES.to_h { |size| [size, values[:"stems_#{size}"]] }.compact
-            Core::Survey::Amount.new(infested_m2: si(:infested, :area), cover_class: values[:cover_class], cover_percent: values[:cover_percent],
-                                     density_m2: values[:density], height_cm: values[:height], stage: values[:stage], plants: values[:plants],
+            Core::Survey::Amount.new(infested_m2: si(:infested, :area), cover_class: values[:cover_class],
+                                     cover_percent: values[:cover_percent],
+                                     density_m2: values[:density], height_cm: values[:height], stage: values[:stage],
+                                     plants: values[:plants],
                                      stems: counted.empty? ? nil : counted)
           end
         end

@@ -29,16 +29,20 @@ module Thistle
             end
             rule(:seen_on).validate(:day_of_record)
             rule(:seen_on) { key.failure("is before 1900") if value && value.year < 1900 }
-            rule(:plant_key) { key.failure("is not a plant in the library") if value && !Core::Knowledge.shipped.plants.key?(value) }
+            rule(:plant_key) do
+              key.failure("is not a plant in the library") if value && !Core::Knowledge.shipped.plants.key?(value)
+            end
           end
 
           # A form filled from a patch.
           def self.of(patch, units)
-            typed = patch.values.slice(:geometry, :plant_key, :cover_class, :plants, :stems, :stem_size, :aim, :slope, :footing,
+            typed = patch.values.slice(:geometry, :plant_key, :cover_class, :plants, :stems, :stem_size, :aim, :slope,
+                                       :footing,
                                        :light, :moisture, :natives_near,
                                        :note, :lock_version)
             typed.merge!(seen_on: patch.seen_on.iso8601, width: units.from_si(:length, patch.width_m)&.round(1),
-                         radius: units.from_si(:length, patch.radius_m)&.round(1), infested: units.from_si(:area, patch.infested_m2)&.round(1))
+                         radius: units.from_si(:length, patch.radius_m)&.round(1),
+                         infested: units.from_si(:area, patch.infested_m2)&.round(1))
             new(typed.compact.transform_values(&:to_s), units:, today: Date.new(9999))
           end
 
@@ -46,10 +50,13 @@ module Thistle
 
           def outdated? = !theirs.nil?
 
+          KEPT = %i[plant_key seen_on cover_class plants stems stem_size aim slope footing light moisture natives_near
+                    note].freeze
+
           # [[field, theirs, yours]] where two people disagree.
           def differences
-            (theirs.raw.keys - %w[geometry lock_version]).map { |key| [key, theirs[key], self[key]] }
-                                                         .reject { |_, a, b| a.to_s == b.to_s }
+            both = (theirs.raw.keys - %w[geometry lock_version]).map { |key| [key, theirs[key], self[key]] }
+            both.reject { |_, their, your| their.to_s == your.to_s }
           end
 
           # The new patch, or nil with errors set. A shape that crosses itself keeps the drawing and offers a repair.
@@ -72,7 +79,8 @@ module Thistle
             return false unless (shape = read_shape(missing: "Draw a point, a line or an area first."))
 
             Store::Change.keep([patch], "#{patch.code} changed") do
-              raise Sequel::NoExistingObject, "changed meanwhile" if values[:lock_version] != patch.lock_version # as it is in the file now
+              # as it is in the file now
+              raise Sequel::NoExistingObject, "changed meanwhile" if values[:lock_version] != patch.lock_version
 
               patch.set(columns)
               patch.shape = shape
@@ -88,13 +96,13 @@ module Thistle
           def overtaken(patch)
             @theirs = self.class.of(patch, units)
             raw["lock_version"] = patch.lock_version.to_s
-            errors[:base] = "Someone else changed this patch while you were typing. Nothing of yours is lost; look at both, then keep what is right."
+            errors[:base] = "Someone else changed this patch while you were typing. Nothing of yours is lost; " \
+                            "look at both, then keep what is right."
             false
           end
 
           def columns
-            keys = %i[plant_key seen_on cover_class plants stems stem_size aim slope footing light moisture natives_near note]
-            found = keys.to_h { |key| [key, values[key]] }
+            found = KEPT.to_h { |key| [key, values[key]] }
             found[:slope] ||= "flat"
             found.merge(width_m: si(:width, :length), radius_m: si(:radius, :length), infested_m2: si(:infested, :area))
           end

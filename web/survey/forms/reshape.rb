@@ -4,7 +4,8 @@ module Thistle
   module Web
     module Survey
       module Forms
-        # A patch split by a line, cut down by an area, or merged with another. Each answers what to say, or nil with errors.
+        # A patch split by a line, cut down by an area, or merged with another. Each answers what to say, or nil with
+        # errors.
         class Reshape < Drawn
           class Fields < Form::Contract
             params do
@@ -18,7 +19,10 @@ module Thistle
           attr_reader :goes_to
 
           def split(patch)
-            tried { |shape| said(patch, "#{patch.code} is #{Store::Reshape.new(patch).split(shape, on: values[:seen_on]).map(&:code).unshift(patch.code).join(" and ")} now.") }
+            tried do |shape|
+              parts = Store::Reshape.new(patch).split(shape, on: values[:seen_on])
+              said(patch, "#{patch.code} is #{[patch.code, *parts.map(&:code)].join(" and ")} now.")
+            end
           end
 
           def cut_off(patch)

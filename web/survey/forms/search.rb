@@ -22,7 +22,8 @@ module Thistle
 
           # The stored search, or nil with errors. plants, found: lists of plant keys.
           def store(property, plants, found)
-            plants, found = [plants, found].map { |keys| Array(keys).select { |key| Core::Knowledge.shipped.plants.key?(key) } }
+            library = Core::Knowledge.shipped.plants
+            plants, found = [plants, found].map { |keys| Array(keys).select { |key| library.key?(key) } }
             errors[:plants] = "Say what you looked for: only then is not finding it worth a record." if plants.empty?
             shape = read_shape or return
             Store::Search.record(property, shape, plants: plants | found, found:, sight_m: si(:sight, :length),

@@ -20,7 +20,8 @@ module Thistle
           # The stored zone, or nil with errors.
           def store(property)
             shape = read_shape or return
-            Store::Zone.draw(property, shape, kind: values[:kind], name: values[:name], keep_m: si(:keep, :length), note: values[:note])
+            Store::Zone.draw(property, shape, kind: values[:kind], name: values[:name], keep_m: si(:keep, :length),
+                                              note: values[:note])
           end
         end
       end

@@ -33,7 +33,8 @@ module Thistle
 
               bytes = file[:tempfile].read(Formats::Reader::MAX_BYTES + 1)
               features = Formats::Reader.read(bytes)
-              arrival = Store::Arrival.draft(property, File.basename(file[:filename].to_s.scrub)[0, 120], features, format: Formats::Reader.name(bytes))
+              arrival = Store::Arrival.draft(property, File.basename(file[:filename].to_s.scrub)[0, 120], features,
+                                             format: Formats::Reader.name(bytes))
               arrival.look(seen_on: today)
               go_to "/survey/arrivals/#{arrival.id}"
             rescue Core::BadInput => e

@@ -6,6 +6,7 @@ module Thistle
       module Routes
         # Zones and base layers.
         module Ground
+          TILES_COME = "Tiles come from that address from now on, and it learns what ground you look at."
           def self.registered(app)
             zones(app)
             layers(app)
@@ -41,7 +42,9 @@ module Thistle
 
           def self.layers(app)
             app.get "/survey/layers" do
-              show("survey/layers", form: Form::Blank.new) { property.layers_dataset.live.map { |layer| Answers.layer(layer) } }
+              show("survey/layers", form: Form::Blank.new) do
+                property.layers_dataset.live.map { |layer| Answers.layer(layer) }
+              end
             end
 
             app.post "/survey/layers" do
@@ -70,15 +73,10 @@ module Thistle
             end
 
             app.post "/survey/tiles" do
-              address = params["tile_url"].to_s.strip
-              raise Core::BadInput.new("A tile address begins with https:// and holds {z}, {x} and {y}.", field: :tile_url) unless
-                address.empty? || (address.match?(%r{\Ahttps://[\w.-]+(:\d+)?/\S*\z}) && %w[{z} {x} {y}].all? { |mark| address.include?(mark) })
+              form = Forms::Tiles.new(params, units:, today:)
+              next show("survey/layers", status: 422, form:) unless form.store(property)
 
-              property.update(tile_url: address.empty? ? nil : address)
-              go_to "/survey/layers",
-                    address.empty? ? "No outside tiles." : "Tiles come from that address from now on, and it learns what ground you look at."
-            rescue Core::BadInput => e
-              show "survey/layers", status: 422, form: Form::Blank.new(params).failed(e.field, e.message)
+              go_to "/survey/layers", form.values[:tile_url] ? TILES_COME : "No outside tiles."
             end
           end
 
@@ -100,7 +98,8 @@ module Thistle
               layer = layer_at(params["id"])
               halt 404 unless layer.kind == "picture"
               cache_control :private, max_age: 86_400
-              send_file layer.path, type: Formats::Image::TYPES.find { |_, sign| File.binread(layer.path, 16).start_with?(sign) }.first
+              head = File.binread(layer.path, 16)
+              send_file layer.path, type: Formats::Image::TYPES.find { |_, sign| head.start_with?(sign) }.first
             end
 
             app.get %r{/survey/layers/(\d+)/(\d+)/(\d+)/(\d+)} do |id, zoom, column, row|

@@ -35,7 +35,9 @@ module Thistle
 
             app.get "/survey/searches" do
               desk = SearchDesk.new(property, today, metres: params["metres"])
-              show("survey/searches", desk:, form: Forms::Search.blank(today).with(drawn_before)) { Answers.searches(desk) }
+              show("survey/searches", desk:, form: Forms::Search.blank(today).with(drawn_before)) do
+                Answers.searches(desk)
+              end
             end
 
             app.post "/survey/searches" do
@@ -44,7 +46,8 @@ module Thistle
               desk = SearchDesk.new(property, today)
               next show("survey/searches", status: 422, desk:, form:) unless search
 
-              go_to "/survey/searches", "#{units.area(search.area_m2)} searched; #{count(search.absences.size, "absence")} on record."
+              go_to "/survey/searches", "#{units.area(search.area_m2)} searched; " \
+                                        "#{count(search.absences.size, "absence")} on record."
             end
 
             app.delete "/survey/searches/:id" do

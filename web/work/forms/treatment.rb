@@ -25,13 +25,21 @@ module Thistle
               optional(:note).filled(:string, max_size?: 2000)
             end
             rule(:done_on).validate(:day_of_record)
-            rule(:method_key) { key.failure("is not a method here") unless Core::Knowledge.shipped.methods_of_removal.key?(value) }
-            rule(:active_key) { key.failure("is not in the library") if value && !Core::Knowledge.shipped.actives.key?(value) }
+            rule(:method_key) do
+              key.failure("is not a method here") unless Core::Knowledge.shipped.methods_of_removal.key?(value)
+            end
+            rule(:active_key) do
+              key.failure("is not in the library") if value && !Core::Knowledge.shipped.actives.key?(value)
+            end
             rule(:plants_done, :stems_done, :area) do
-              key(:stems_done).failure("or the area: say how much was done") unless values.to_h.values_at(:plants_done, :stems_done, :area).any?
+              unless values.to_h.values_at(:plants_done, :stems_done, :area).any?
+                key(:stems_done).failure("or the area: say how much was done")
+              end
             end
             rule(:product, :mix) do
-              key(:product).failure("is more than the mix it went into") if values[:product] && values[:mix] && values[:product] > values[:mix]
+              if values[:product] && values[:mix] && values[:product] > values[:mix]
+                key(:product).failure("is more than the mix it went into")
+              end
             end
             rule(:method_key, :active_key, :product, :applicator) do
               method = Core::Knowledge.shipped.methods_of_removal[values[:method_key]]
@@ -46,7 +54,8 @@ module Thistle
           # A form filled from a record.
           def self.of(work, units, today)
             columns = work.values.slice(:done_on, :people, :crew_size, :hours, *KEPT)
-            columns.merge!(area: units.from_si(:area, work.area_m2)&.round(1), product: units.from_si(:volume, work.product_ml)&.round(2),
+            columns.merge!(area: units.from_si(:area, work.area_m2)&.round(1),
+                           product: units.from_si(:volume, work.product_ml)&.round(2),
                            mix: units.from_si(:volume, work.mix_ml)&.round(1))
             new(typed(columns), units:, today:)
           end
@@ -60,7 +69,8 @@ module Thistle
 
           # The columns as typed.
           def columns
-            { **%i[done_on people crew_size hours].to_h { |field| [field, values[field]] }, **KEPT.to_h { |field| [field, values[field]] },
+            { **%i[done_on people crew_size hours].to_h { |field| [field, values[field]] },
+              **KEPT.to_h { |field| [field, values[field]] },
               area_m2: si(:area, :area), product_ml: si(:product, :volume), mix_ml: si(:mix, :volume) }
           end
         end

@@ -1,0 +1,77 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # A patch as the rules look at it: what they ask, from its own columns, from what it and its property keep, and from
+    # what lies around.
+    module PatchFacts
+      # The stance on herbicide that this patch keeps, where it differs from the property's.
+      def own_stance = schools == "{}" ? nil : own_schools["herbicide"]
+
+      # The school that counts for each question: this patch's, the property's, the default.
+      def school_answers
+        if schools == "{}"
+          property.schools_kept
+        else
+          Core::Decide::School.settle(JSON.parse(schools, symbolize_names: true), property.school_answers)
+        end
+      end
+
+      # Where it differs from the property: {question => option}.
+      def own_schools = JSON.parse(schools)
+
+      # What the rules look at, before anyone pins anything. nil without a plant.
+      def facts(today)
+        return unless plant
+
+        Core::Decide::Facts.new(**kept_here, **counted, **stood_in, plant:, settled: settled?, date: today,
+                                                                    new_planting: planted_young?(today))
+      end
+
+      # How much of it, in what sizes.
+      def counted
+        seen = amount
+        size = plant.woody? || plant.is?(:tussock) ? stem_size : "seedling"
+        { size:, sizes: seen.stems, stems:, plants:, few: Core::Decide::Facts.few?(plants, stems),
+          area_m2: seen.infested&.first || gross_m2, cover: seen.cover }
+      end
+
+      # Where it stands, and what is known of it there.
+      def stood_in
+        { freed_on:, water_m:, slope: lie, natives_near:, zones: zones_in_reach, footing:, aim:, new_here: first?,
+          belongs: plant.belongs(property.region), reported: first? && !reports_dataset.empty? }
+      end
+
+      # What the property, or this patch before it, keeps: stance, schools, rules, labels, what work costs.
+      def kept_here
+        return property.kept_facts if schools == "{}"
+
+        property.kept_facts.merge(stance: own_stance || property.stance, schools: school_answers)
+      end
+
+      # Is it reported before anyone removes it?
+      def first? = property.reports_first?(plant)
+
+      # The steeper of what a person said and what the grid measures.
+      def lie
+        measured = slope_deg && Core::Survey::Elevation::Lie.new(slope: slope_deg).kind
+        mapped = "steep" if zones_in_reach&.any? { |zone| zone.kind == "steep" && zone.touches? }
+        [slope, measured, mapped].compact.max_by { |kind| Core::Decide::Facts::SLOPES.index(kind) }
+      end
+
+      # Was something planted here in the last years, so that only hands may weed? nil for not that anyone wrote down.
+      def planted_young?(today) = plantings.any? { |planting| planting.from_on.between?(today - YOUNG, today) } || nil
+      YOUNG = 3 * 365 # days (memory)
+
+      # When the trees of a climber were last freed.
+      def freed_on
+        return unless plant&.is?(:climbing)
+
+        # Most ground has no lineage, and its own treatments say it without reading the rest.
+        alone = values.fetch(:lineage) { parent_id || absorbed.any? ? 1 : 0 }.zero?
+        done = alone ? treatments : self.class[id].history.filter_map { |_, kind, record| record if kind == :treatment }
+        done.reverse.find { |treatment| treatment.removal.is?(:freeing) }&.done_on
+      end
+    end
+  end
+end

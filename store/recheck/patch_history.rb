@@ -1,0 +1,78 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # A patch's records as core reads them, and the state and visits that follow from them.
+    module PatchHistory
+      SHOWING = %i[emerging leaf budding flower green_seed].freeze # phases in which what lives is up
+      SHOWS_WITHIN = 14 # days by which a year, or one's own ground, may differ (memory)
+
+      # Its records as core reads them.
+      def story
+        history.map do |on, kind, record|
+          Core::Recheck::Story::Record.new(kind:, on:, id: record.id, **told(kind, record))
+        end
+      end
+
+      # The story so far, as the state machine reads it.
+      def life
+        Core::Recheck::PatchLife.new(story, seed_bank_years: plant&.seed_bank_years&.fetch("likely"),
+                                            fragment_years: plant&.fragment_years&.fetch("likely"))
+      end
+
+      # [[date, :observation, :treatment or :check, record]] of this ground: its own, what it was parted from
+      # until then, and what it took in.
+      def history
+        own = [*observations.map { |seen| [seen.seen_on, :observation, seen] },
+               *treatments.map { |work| [work.done_on, :treatment, work] },
+               *checks.map { |check| [check.checked_on, :check, check] }]
+        before = parent ? parent.history : []
+        before = before.select { |on, _, record| on <= parted_on && record.created_at <= created_at }
+        taken_in = absorbed.flat_map(&:history)
+        (before + own + taken_in).sort_by { |on, kind, record| [on, KINDS_IN_ORDER.index(kind), record.id] }
+      end
+
+      KINDS_IN_ORDER = %i[observation check treatment].freeze
+
+      # Sets the state and the visits that the records say. Call it after any record is added, corrected or taken away.
+      def follow_records
+        reload
+        was, now = state, life.state
+        update(state: now, closed_on: now == "closed" ? checks.last&.checked_on : nil)
+        FollowUps.settle(self)
+        Overlaps.settle(property, [id]) if [was, now].one?("closed")
+      end
+
+      # Itself, what was parted from it, and what took it in: whose history a record of this patch belongs to.
+      def kin
+        found = [self]
+        found.each do |patch|
+          related = self.class.where(parent_id: patch.id).or(id: patch.merged_into_id)
+          found.concat(related.exclude(id: found.map(&:id)).all)
+        end
+        found.reject(&:deleted_at)
+      end
+
+      # Would anything that lives have been up on a day, or within a fortnight of it? Where the plant is not known, yes.
+      # By the year's weather alone: a state does not turn because someone saw a leaf.
+      def shows?(date)
+        return true unless plant
+
+        @calendar ||= Core::Season::Phenology.new(plant, property.site(Setting.today), sightings: [])
+        [date - SHOWS_WITHIN, date, date + SHOWS_WITHIN].any? { |day| @calendar.phases_on(day).intersect?(SHOWING) }
+      end
+
+      private
+
+      def told(kind, record)
+        case kind
+        when :observation then { settled: record.settled }
+        when :treatment then { method: record.method_key, removes: record.removal.removes?,
+                               seed_fall: record.seed_fall }
+        when :check then { live: record.live?, note: record.again, shows: record.live? || shows?(record.checked_on),
+                           seed_fall: record.seed_fall }
+        end
+      end
+    end
+  end
+end
