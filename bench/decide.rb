@@ -6,9 +6,11 @@ module Thistle
     D = Core::Decide
     PLANTS = %w[amur_honeysuckle tree_of_heaven french_broom caltrop buffelgrass himalayan_blackberry garlic_mustard oriental_bittersweet].freeze
     PATCHES, WEEKS, SEEDS = 300, 40, [1, 2, 3].freeze
-    ASKED = { settled: true, size: "thumb", stance: "any", licensed: true, aquatic_label: false, water_m: 300.0, slope: "flat", natives_near: true,
+    ASKED = { settled: true, size: "thumb", stance: "any", licensed: true, aquatic_label: false, water_m: 300.0,
+              slope: "flat", natives_near: true,
               cover: 15, stems: 40, area_m2: 200.0 }.freeze
-    SOLVED = "season plan, %d patches x %d weeks, %d options: %.1f s, at most %.1f %% under the best, greedy %.1f %% under it in %.2f s " \
+    SOLVED = "season plan, %d patches x %d weeks, %d options: %.1f s, at most %.1f %% under the best, " \
+             "greedy %.1f %% under it in %.2f s " \
              "(asked: 1 %% in 10 s, or say the gap)"
 
     def initialize(bench, property)
@@ -32,13 +34,18 @@ module Thistle
     def verdicts
       PLANTS.each { |plant| asked(plant).verdicts }
       all = PLANTS.map { |plant| @bench.time(9) { asked(plant).verdicts } }
-      once = PLANTS.map { |plant| @bench.time(9) { asked(plant).tap { |bench| bench.removals.each { |removal| bench.kind(removal) } } } }
+      once = PLANTS.map do |plant|
+        @bench.time(9) { asked(plant).tap { |bench| bench.removals.each { |removal| bench.kind(removal) } } }
+      end
       changes = PLANTS.map do |plant|
         bench = asked(plant)
         bench.verdicts
-        @bench.time(9) { D::Changes.new(bench).then { |changes| bench.verdicts.each { |verdict| changes.of(verdict.removal) } } }
+        @bench.time(9) do
+          D::Changes.new(bench).then { |changes| bench.verdicts.each { |verdict| changes.of(verdict.removal) } }
+        end
       end
-      say "all verdicts of a patch, worst of #{PLANTS.size} plants", all.max, once.max, "asking every rule once", "under 10"
+      say "all verdicts of a patch, worst of #{PLANTS.size} plants", all.max, once.max, "asking every rule once",
+          "under 10"
       say "what would change each of them, worst", changes.max, all.max, "the verdicts", "under 60"
     end
 
@@ -50,7 +57,9 @@ module Thistle
       Store::Ranking.new(@property, today, kept:).candidates
       candidates = nil
       read = @bench.time(5) { candidates = Store::Ranking.new(@property, today, kept:).candidates }
-      bare = @bench.time(5) { Store::Patch.wanting_work.where(property_id: @property.id).for_agenda.eager(:treatments, :plantings).all }
+      bare = @bench.time(5) do
+        Store::Patch.wanting_work.where(property_id: @property.id).for_agenda.eager(:treatments, :plantings).all
+      end
       D::Priority.new(candidates, weights).rows
       drag = @bench.time(5) { D::Priority.new(candidates, weights).rows }
       say "#{candidates.size} patches read and ranked", read + drag, bare, "reading their rows", "under 400"
@@ -67,7 +76,8 @@ module Thistle
         greedy = @bench.clock { plan.greedy }
         raise "below greedy" if answer.gain < answer.greedy_gain
 
-        puts format(SOLVED, PATCHES, WEEKS, plan.options.size, seconds, answer.gap * 100, 100 * (1 - (answer.greedy_gain / answer.bound)), greedy)
+        puts format(SOLVED, PATCHES, WEEKS, plan.options.size, seconds, answer.gap * 100,
+                    100 * (1 - (answer.greedy_gain / answer.bound)), greedy)
       end
     end
 
@@ -82,7 +92,8 @@ module Thistle
           share = random.rand(0.6..0.98)
           ((opens + method)..[opens + method + long, WEEKS - 1].min).map do |week|
             parts = (takes / 24).ceil
-            D::Plan::Option.new(patch:, method:, week:, parts:, hours: takes / parts, litres: method == 1 ? takes * 0.1 / parts : 0.0,
+            D::Plan::Option.new(patch:, method:, week:, parts:, hours: takes / parts,
+                                litres: method == 1 ? takes * 0.1 / parts : 0.0,
                                 cost: takes * 25 / parts, gain: gain * share * (1 - (0.004 * week)) / parts)
           end
         end
@@ -90,7 +101,8 @@ module Thistle
     end
 
     def say(what, ours, other, baseline, asked)
-      puts(format("%-52s %8.1f ms   %4.1f times %s, %.1f ms (asked: %s)", what, ours * 1000, ours / other, baseline, other * 1000, asked))
+      puts(format("%-52s %8.1f ms   %4.1f times %s, %.1f ms (asked: %s)", what, ours * 1000, ours / other, baseline,
+                  other * 1000, asked))
     end
   end
 end

@@ -36,8 +36,10 @@ module Thistle
         lon, lat = property.longitude + random.rand(-0.005..0.005), property.latitude + random.rand(-0.0035..0.0035)
         ring = [[0, 0], [2e-4, 0], [2.4e-4, 1e-4], [1e-4, 2e-4], [0, 1e-4], [0, 0]].map { |x, y| [(lon + x).round(7), (lat + y).round(7)] }
         shape = Core::Survey::Shape.new({ "type" => "Polygon", "coordinates" => [ring] }, [])
-        { property_id: property.id, code: "X-#{n}", state: Core::Recheck::PatchLife::STATES[n % 6], slope: "flat", lock_version: 0,
-          shared_m2: 0.0, seen_on: Testing::TODAY, **Store::Patch.measured(shape).compact, created_at: now, updated_at: now }
+        { property_id: property.id, code: "X-#{n}", state: Core::Recheck::PatchLife::STATES[n % 6], slope: "flat",
+          lock_version: 0,
+          shared_m2: 0.0, seen_on: Testing::TODAY, **Store::Patch.measured(shape).compact, created_at: now,
+          updated_at: now }
       end
       Store::Bulk.insert(:patches, rows)
     end
@@ -50,7 +52,8 @@ module Thistle
       evaluate_script("window.frames_ * 1000 / (performance.now() - window.began_)")
     end
 
-    # The pointer goes round and sets a corner now and then, in the page itself so that the driver's pace does not count.
+    # The pointer goes round and sets a corner now and then, in the page itself so that the driver's pace does not
+    # count.
     def draw
       evaluate_async_script(<<~JS)
         const done = arguments[0], map = document.getElementById('map'), box = map.getBoundingClientRect(), began = performance.now();

@@ -71,7 +71,8 @@ module Thistle
     private
 
     def measured(patches)
-      JSON.parse(IO.popen([RbConfig.ruby, "-e", "require './bench/growth'; Thistle::Growth.report(#{patches})"], chdir: ROOT, &:read).lines.last)
+      JSON.parse(IO.popen([RbConfig.ruby, "-e", "require './bench/growth'; " \
+                                                "Thistle::Growth.report(#{patches})"], chdir: ROOT, &:read).lines.last)
     end
 
     def get(path)
@@ -93,7 +94,8 @@ module Thistle
         rows.each_with_index { |row, n| row[:id] = first + n }
         quiet = rows.reject { |row| row[:state] == "standing" }.map { |row| row[:id] }
         Store::Bulk.insert(:patches, rows)
-        Store::Bulk.insert(:observations, rows.map { |row| { patch_id: row[:id], **SEEN, **row.slice(:seen_on, :plant_key) } })
+        Store::Bulk.insert(:observations,
+                           rows.map { |row| { patch_id: row[:id], **SEEN, **row.slice(:seen_on, :plant_key) } })
         Store::Bulk.insert(:treatments, quiet.map { |id| { patch_id: id, done_on: day(id), **WORK } })
         Store::Bulk.insert(:checks, quiet.map { |id| { patch_id: id, checked_on: day(id) + 30, **LOOK } })
         Store::Bulk.insert(:tasks, quiet.map { |id| { patch_id: id, due_on: Date.new(2026, 5, 1) + (id % 900), **VISIT } })
@@ -113,10 +115,14 @@ module Thistle
       @random ||= Random.new(1)
       lon, lat = @property.longitude + @random.rand(-0.05..0.05), @property.latitude + @random.rand(-0.05..0.05)
       ring = [[0, 0], [3e-4, 0], [3e-4, 2e-4], [1e-4, 3e-4], [0, 0]].map { |x, y| [(lon + x).round(7), (lat + y).round(7)] }
-      { property_id: @property.id, code: "X-#{n}", plant_key: PLANTS[n % PLANTS.size], state: (n % 10).zero? ? "standing" : "quiet",
-        geometry: JSON.generate("type" => "Polygon", "coordinates" => [ring]), west: ring.map(&:first).min, east: ring.map(&:first).max,
-        south: ring.map(&:last).min, north: ring.map(&:last).max, gross_m2: 700.0, shared_m2: 0.0, stems: 20, stem_size: "thumb", cover_class: 2,
-        slope: "flat", schools: "{}", shape_from: Date.new(2025, 5, 1), water_m: 80.0 + (n % 300), natives_near: true, seen_on: Date.new(2025, 5, 1),
+      { property_id: @property.id, code: "X-#{n}", plant_key: PLANTS[n % PLANTS.size],
+        state: (n % 10).zero? ? "standing" : "quiet",
+        geometry: JSON.generate("type" => "Polygon", "coordinates" => [ring]), west: ring.map(&:first)
+                                                                                         .min, east: ring.map(&:first).max,
+        south: ring.map(&:last).min, north: ring.map(&:last)
+                                                .max, gross_m2: 700.0, shared_m2: 0.0, stems: 20, stem_size: "thumb", cover_class: 2,
+        slope: "flat", schools: "{}", shape_from: Date.new(2025, 5, 1), water_m: 80.0 + (n % 300), natives_near: true,
+        seen_on: Date.new(2025, 5, 1),
         lock_version: 0, created_at: NOW, updated_at: NOW }
     end
   end

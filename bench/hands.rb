@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
-# `rake bench hands`: a crowd on one server, pages from 100 to 100 000 patches, a copy while others write. Each figure stands
-# beside what is asked. PATCHES, SECONDS and PEOPLE say otherwise how many.
+# `rake bench hands`: a crowd on one server, pages from 100 to 100 000 patches, a copy while others write. Each figure
+# stands beside what is asked. PATCHES, SECONDS and PEOPLE say otherwise how many.
 require "json"
 require "net/http"
 require "open3"
@@ -32,13 +32,17 @@ module Thistle
         @token = page.body[/name="authenticity_token" value="([^"]+)"/, 1]
       end
 
-      def send_form(path, **fields) = kept { @http.post(path, URI.encode_www_form(authenticity_token: @token, **fields), "Cookie" => @cookie) }
+      def send_form(path, **fields)
+        kept { @http.post(path, URI.encode_www_form(authenticity_token: @token, **fields), "Cookie" => @cookie) }
+      end
+
       def get(path) = kept { @http.get(path, "Cookie" => @cookie) }
 
       # A patch, then the page that follows.
       def record(note)
         place = PLACE.map { |degrees| degrees + ((rand - 0.5) / 100) }
-        answer = send_form("/survey/patches", geometry: JSON.generate(type: "Point", coordinates: place), note:, **TYPED)
+        answer = send_form("/survey/patches", geometry: JSON.generate(type: "Point", coordinates: place), note:,
+                           **TYPED)
         get(URI(answer["location"]).path) if answer["location"]
         answer
       end
@@ -74,7 +78,8 @@ module Thistle
 
     def serve
       @port = TCPServer.open("127.0.0.1", 0) { |server| server.addr[1] }
-      pid = Process.spawn(RbConfig.ruby, "bin/server", "--demo", "--port", @port.to_s, "--data", @folder, chdir: ROOT, out: File::NULL)
+      pid = Process.spawn(RbConfig.ruby, "bin/server", "--demo", "--port", @port.to_s, "--data", @folder, chdir: ROOT,
+                          out: File::NULL)
       200.times { answers? ? break : sleep(0.2) }
       yield
     ensure
@@ -122,12 +127,14 @@ module Thistle
     # Answers by code, and whether what was acknowledged is there once.
     def tell(all, before)
       answers = all.map(&:answers).reduce { |sum, one| sum.merge(one) { |_, a, b| a + b } }
-      puts "  answers #{answers}; #{answers.fetch("303", 0)} acknowledged, #{count - before} on the map, #{doubled} doubled (asked: as many, none)"
+      puts "  answers #{answers}; #{answers.fetch("303", 0)} acknowledged, #{count - before} on the map, " \
+           "#{doubled} doubled (asked: as many, none)"
     end
 
     def one_patch
       patch = JSON.parse(Net::HTTP.get(URI("http://127.0.0.1:#{@port}/survey/patches/1.json")))
-      typed = { _method: "put", geometry: JSON.generate(patch["geometry"]), seen_on: patch["seen_on"], lock_version: patch["lock_version"] }
+      typed = { _method: "put", geometry: JSON.generate(patch["geometry"]), seen_on: patch["seen_on"],
+                lock_version: patch["lock_version"] }
       all, = together { |person, n| person.send_form("/survey/patches/1", **typed, note: "person #{n}") }
       answers = all.map { |person| person.answers.keys.first }.tally
       puts "#{PEOPLE} changing one patch: #{answers} (asked: one 303, the others 409 with both versions)"
@@ -152,7 +159,8 @@ module Thistle
     def count = ask("SELECT COUNT(*) FROM patches")
 
     def doubled
-      ask("SELECT COUNT(*) FROM (SELECT note FROM patches WHERE note LIKE 'crowd%' OR note LIKE 'moment%' GROUP BY note HAVING COUNT(*) > 1)")
+      ask("SELECT COUNT(*) FROM (SELECT note FROM patches WHERE note LIKE 'crowd%' OR note LIKE 'moment%' GROUP BY " \
+          "note HAVING COUNT(*) > 1)")
     end
 
     def ask(sql)

@@ -5,7 +5,8 @@ require_relative "specimens"
 module Thistle
   # The identify room: how quick an answer is, and how often it is right.
   class IdentifyBench
-    LOOKS = [%w[habit shrub], %w[leaf_arrangement opposite], %w[leaf_margin smooth], %w[bark shaggy], %w[leaf_tip long]].freeze
+    LOOKS = [%w[habit shrub], %w[leaf_arrangement opposite], %w[leaf_margin smooth], %w[bark shaggy],
+             %w[leaf_tip long]].freeze
     EACH = 50 # specimens of a plant
     FEW = 10 # specimens of a kind of each plant that has them
     LEFT_OUT = 5 # specimens of a plant that the library was made to forget
@@ -31,7 +32,8 @@ module Thistle
     def core
       prior = Core::Identify::Prior.new(chances: Core::Identify::Chances.of(@library), site: @site, date: @site.today)
       keys = -> { @walk.map { |seen| Core::Identify::Key.new(seen, site: @site, prior:) } }
-      rank, look = keys.call.map { |key| time { key.candidates } }, keys.call.each(&:candidates).map { |key| time { key.next_look } }
+      rank, look = keys.call.map { |key| time { key.candidates } }, keys.call.each(&:candidates)
+                                                                        .map { |key| time { key.next_look } }
       say "re-ranking #{@library.plants.size} plants after a tap, median", rank, "asked: under 5 ms"
       say "the suggested next look, median", look, "asked: under 25 ms"
     end
@@ -41,7 +43,8 @@ module Thistle
       addresses.each(&)
       whole = addresses.flat_map { |path| Array.new(5) { time { yield path } } }
       empty = Array.new(25) { time { yield "/img/glyphs.svg" } }
-      say "the whole exchange after a tap, median", whole, format("an empty exchange: %.1f ms; asked: under 80 ms", median(empty) * 1000)
+      say "the whole exchange after a tap, median", whole,
+          format("an empty exchange: %.1f ms; asked: under 80 ms", median(empty) * 1000)
     end
 
     def named
@@ -51,7 +54,8 @@ module Thistle
       row "right plant first", share(walks, &:right?), "at least 97"
       row "settled", share(walks, &:settled?), nil
       row "settled wrongly", share(walks) { |walk| walk.settled? && !walk.right? }, "under 0.5"
-      puts format("  looks until the right plant is first for good, median %d; until settled or done, median %d (asked: 7 or fewer)",
+      puts format("  looks until the right plant is first for good, median %d; until settled or done, " \
+                  "median %d (asked: 7 or fewer)",
                   median(walks.map { |walk| walk.lead || 99 }), median(walks.map(&:looks)))
       worst walks.reject(&:right?), EACH
     end
@@ -60,7 +64,8 @@ module Thistle
     def apart
       Specimens::KINDS.each do |kind, told|
         volunteers = Specimens.new(site: @site, random: Random.new(3))
-        walks = @library.plants.values.select(&told[:of]).flat_map { |plant| Array.new(FEW) { volunteers.walk(plant, kind) } }.compact
+        walks = @library.plants.values.select(&told[:of])
+                        .flat_map { |plant| Array.new(FEW) { volunteers.walk(plant, kind) } }.compact
         puts "#{walks.size} #{kind}, #{FEW} of each plant that has them"
         row "right plant first", share(walks, &:right?), nil
         row "settled wrongly", share(walks) { |walk| walk.settled? && !walk.right? }, "under 0.5"
@@ -84,7 +89,11 @@ module Thistle
     end
 
     def share(walks, &) = 100.0 * walks.count(&) / walks.size
-    def row(what, percent, asked) = puts(format("  %-24s %6.2f %%%s", what, percent, asked ? "  (asked: #{asked})" : ""))
+
+    def row(what, percent, asked)
+      puts(format("  %-24s %6.2f %%%s", what, percent, asked ? "  (asked: #{asked})" : ""))
+    end
+
     def median(list) = list.sort[list.size / 2]
 
     def say(what, times, note)

@@ -44,7 +44,9 @@ module Thistle
 
     def identify = IdentifyBench.new(@property.site(Store::Setting.today)).run { |path| get(path) }
 
-    def get(path) = Rack::MockRequest.new(@app).get(path, "HTTP_HOST" => "127.0.0.1").tap { |r| raise r.body if r.status != 200 }
+    def get(path)
+      Rack::MockRequest.new(@app).get(path, "HTTP_HOST" => "127.0.0.1").tap { |r| raise r.body if r.status != 200 }
+    end
 
     # The median of some rounds, seconds.
     def time(rounds = ROUNDS, &work) = Array.new(rounds) { clock(&work) }.sort[rounds / 2]
@@ -57,7 +59,8 @@ module Thistle
     end
 
     def say(what, ours, baseline, bare, asked)
-      puts format("%-52s %8.1f ms   %4.1f times %s, %.1f ms (asked: within %d)", what, ours * 1000, ours / bare, baseline, bare * 1000, asked)
+      puts format("%-52s %8.1f ms   %4.1f times %s, %.1f ms (asked: within %d)", what, ours * 1000, ours / bare,
+                  baseline, bare * 1000, asked)
     end
 
     private
@@ -67,7 +70,9 @@ module Thistle
       rows = Array.new(PATCHES) { |n| patch_row(n, random) }
       @db.transaction { rows.each_slice(500) { |slice| @db[:patches].multi_insert(slice) } }
       ids = @db[:patches].where(Sequel.like(:code, "X-%")).select_map(:id).first(TASKS)
-      tasks = ids.map { |id| { patch_id: id, kind: "check", due_on: Date.new(2026, 5, 1), reason: "bench", source: "memory" } }
+      tasks = ids.map do |id|
+        { patch_id: id, kind: "check", due_on: Date.new(2026, 5, 1), reason: "bench", source: "memory" }
+      end
       @db.transaction { @db[:tasks].multi_insert(tasks) }
       puts "#{PATCHES} patches, #{TASKS} open tasks"
     end
@@ -77,11 +82,15 @@ module Thistle
       lon, lat = @property.longitude + random.rand(-0.05..0.05), @property.latitude + random.rand(-0.05..0.05)
       ring = [[0, 0], [3e-4, 0], [3e-4, 2e-4], [1e-4, 3e-4], [0, 0]].map { |x, y| [(lon + x).round(7), (lat + y).round(7)] }
       now = Time.now.utc
-      { property_id: @property.id, code: "X-#{n}", plant_key: PLANTS[n % PLANTS.size], state: (n % 10).zero? ? "standing" : "quiet",
-        geometry: JSON.generate("type" => "Polygon", "coordinates" => [ring]), west: ring.map(&:first).min, east: ring.map(&:first).max,
-        south: ring.map(&:last).min, north: ring.map(&:last).max, gross_m2: 700.0, stems: 20, stem_size: "thumb", cover_class: 2,
+      { property_id: @property.id, code: "X-#{n}", plant_key: PLANTS[n % PLANTS.size],
+        state: (n % 10).zero? ? "standing" : "quiet",
+        geometry: JSON.generate("type" => "Polygon", "coordinates" => [ring]), west: ring.map(&:first)
+                                                                                         .min, east: ring.map(&:first).max,
+        south: ring.map(&:last).min, north: ring.map(&:last)
+                                                .max, gross_m2: 700.0, stems: 20, stem_size: "thumb", cover_class: 2,
         slope: "flat", shape_from: Date.new(2025, 5, 1),
-        water_m: 80.0, natives_near: true, seen_on: Date.new(2025, 5, 1), lock_version: 0, created_at: now, updated_at: now }
+        water_m: 80.0, natives_near: true, seen_on: Date.new(2025, 5, 1), lock_version: 0, created_at: now,
+        updated_at: now }
     end
 
     def patch_page
@@ -98,9 +107,10 @@ module Thistle
 
     def today
       get("/")
-      puts format("%-52s %8.1f ms   (asked: under 250 ms)", "Today, #{TASKS} open tasks, #{Store::Patch.wanting_work.count} open patches", time(7) {
-        get("/")
-      } * 1000)
+      puts format("%-52s %8.1f ms   (asked: under 250 ms)",
+                  "Today, #{TASKS} open tasks, #{Store::Patch.wanting_work.count} open patches", time(7) {
+                                                                                                   get("/")
+                                                                                                 } * 1000)
     end
 
     def log

@@ -5,10 +5,11 @@ module Thistle
   # in which it stands, each look misread at the error that the library states, answering only what is suggested.
   class Specimens
     LOOKS = 12
-    # Plants as they mostly meet a scout. of: which; shows: what can be seen besides what the day shows; when: on what days; says:
-    # what such a specimen answers whatever the file's frequencies are.
+    # Plants as they mostly meet a scout. of: which; shows: what can be seen besides what the day shows; when: on what
+    # days; says: what such a specimen answers whatever the file's frequencies are.
     KINDS = {
-      "rosettes" => { of: ->(plant) { plant.characters.dig("rosette", "flat") }, says: { "rosette" => "flat", "height" => :least },
+      "rosettes" => { of: ->(plant) { plant.characters.dig("rosette", "flat") },
+                      says: { "rosette" => "flat", "height" => :least },
                       when: ->(phases) { !phases.intersect?(%i[flower green_seed ripe_seed]) },
                       hides: ->(one) { one.group == "stem" || %w[flower fruit].include?(one.shows) } },
       "young plants" => { of: ->(plant) { plant.woody? && plant.form != :vine }, says: { "height" => :least },
@@ -29,8 +30,8 @@ module Thistle
       @priors, @keys = {}, {}
     end
 
-    # One volunteer before one specimen, until the name is settled or LOOKS are used up; nil where no day shows one. lead:
-    # looks after which the right plant was first for good. kind: of KINDS, or nil for any.
+    # One volunteer before one specimen, until the name is settled or LOOKS are used up; nil where no day shows one.
+    # lead: looks after which the right plant was first for good. kind: of KINDS, or nil for any.
     def walk(plant, kind = nil)
       @kind = KINDS[kind]
       key = start(plant) or return
@@ -51,7 +52,8 @@ module Thistle
       dates = (0..11).map { |n| @site.today >> n }.shuffle(random: @random)
       region = plant.regions.values_at("invasive", "native").compact.flatten.sample(random: @random)
       date = dates.find { |day| standing?(plant, prior(day, region)) } or return
-      @keys[[date, region]] ||= Core::Identify::Key.new({}, site: @site, date:, region:, knowledge: @knowledge, prior: prior(date, region))
+      @keys[[date, region]] ||= Core::Identify::Key.new({}, site: @site, date:, region:, knowledge: @knowledge,
+                                                        prior: prior(date, region))
     end
 
     # The next key; many volunteers share their first answers, so that keys are kept.
@@ -66,7 +68,8 @@ module Thistle
     end
 
     def prior(date, region)
-      @priors[[date, region]] ||= Core::Identify::Prior.new(chances: Core::Identify::Chances.of(@knowledge), site: @site, date:, region:)
+      @priors[[date, region]] ||= Core::Identify::Prior.new(chances: Core::Identify::Chances.of(@knowledge),
+                                                            site: @site, date:, region:)
     end
 
     # What the volunteer says; nil for can't tell: nothing to see now, no such part, or not known of this plant.

@@ -5,7 +5,8 @@ module Thistle
   class SurveyBench
     FEATURES = 100_000
     ACROSS = 316
-    PLANTS = ["Amur honeysuckle", "Japanese barberry", "Garlic mustard", "Tree-of-heaven", "Oriental bittersweet"].freeze
+    PLANTS = ["Amur honeysuckle", "Japanese barberry", "Garlic mustard", "Tree-of-heaven",
+              "Oriental bittersweet"].freeze
 
     def initialize(bench, property)
       @bench, @property = bench, property
@@ -48,7 +49,8 @@ module Thistle
       puts format("%-52s %8.0f MB  (asked: under 600 MB)", "most memory so far, this process and its file", most)
     end
 
-    # JSON.parse, then the same columns into a table of the same shape with the same indexes and tree, in one transaction.
+    # JSON.parse, then the same columns into a table of the same shape with the same indexes and tree, in one
+    # transaction.
     def bare_import(bytes)
       @db.transaction(rollback: :always) do
         insert = nil
@@ -64,9 +66,11 @@ module Thistle
       lons, lats = feature["geometry"]["coordinates"].first.transpose
       facts = feature["properties"]
       now = Time.now.utc
-      { property_id: @property.id, code: facts["code"], plant_key: facts["plant"], state: "reported", geometry: JSON.generate(feature["geometry"]),
+      { property_id: @property.id, code: facts["code"], plant_key: facts["plant"], state: "reported",
+        geometry: JSON.generate(feature["geometry"]),
         west: lons.min, east: lons.max, south: lats.min, north: lats.max, stems: facts["stems"],
-        cover_percent: facts["cover_percent"], note: facts["note"], seen_on: facts["seen_on"], slope: "flat", lock_version: 0,
+        cover_percent: facts["cover_percent"], note: facts["note"], seen_on: facts["seen_on"], slope: "flat",
+        lock_version: 0,
         created_at: now, updated_at: now }
     end
 
@@ -79,7 +83,8 @@ module Thistle
       bounds = box
       bare = @bench.time { bare_viewport(bounds) }
       ours = @bench.time { @bench.get("/survey/features?bbox=#{bounds.join(",")}") }
-      @bench.say "viewport of #{count(bounds)} among #{Store::Patch.count} patches", ours, "R*Tree and JSON in SQLite alone", bare, 2
+      @bench.say "viewport of #{count(bounds)} among #{Store::Patch.count} patches", ours,
+                 "R*Tree and JSON in SQLite alone", bare, 2
     end
 
     def count(bounds) = JSON.parse(@bench.get("/survey/features?bbox=#{bounds.join(",")}").body)["features"].size
@@ -100,13 +105,17 @@ module Thistle
       there = [here[0] + 0.003, here[1], here[2] + 0.003, here[3]]
       whole = @bench.get("/survey/features?bbox=#{there.join(",")}").body.bytesize
       part = @bench.get("/survey/features?bbox=#{there.join(",")}&seen=#{here.join(",")}").body.bytesize
-      puts format("%-52s %8.0f kB  of %.0f kB for the whole view", "panning a quarter of the view sends", part / 1024.0, whole / 1024.0)
+      puts format("%-52s %8.0f kB  of %.0f kB for the whole view", "panning a quarter of the view sends", part / 1024.0,
+                  whole / 1024.0)
     end
 
     def totals
       today = Date.new(2026, 5, 12)
-      ours = @bench.time(7) { Store::Totals.new(@property).then { |t| [t.whole, t.by_plant, t.by_state, t.by_zone, t.by_year(today)] } }
-      puts format("%-52s %8.1f ms   (asked: under 150 ms)", "totals over #{@property.live_patches.count} patches, by everything", ours * 1000)
+      ours = @bench.time(7) do
+        Store::Totals.new(@property).then { |t| [t.whole, t.by_plant, t.by_state, t.by_zone, t.by_year(today)] }
+      end
+      puts format("%-52s %8.1f ms   (asked: under 150 ms)",
+                  "totals over #{@property.live_patches.count} patches, by everything", ours * 1000)
     end
   end
 end

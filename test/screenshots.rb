@@ -18,14 +18,16 @@ module Thistle
     VIEWS = {
       "today" => "/", "identify" => "/identify?c[habit]=shrub&c[leaf_arrangement]=opposite&c[leaf_margin]=smooth&c[bark]=shaggy",
       "report" => "/identify/reports/%{report}",
-      "duel" => "/identify/duel/amur_honeysuckle/northern_bush_honeysuckle", "plant" => "/identify/plants/tree_of_heaven",
+      "duel" => "/identify/duel/amur_honeysuckle/northern_bush_honeysuckle",
+      "plant" => "/identify/plants/tree_of_heaven",
       "survey" => "/survey", "patch" => "/survey/patches/%{q07}",
       "season" => "/season", "fit" => "/season/fit?work=foliar", "decide" => "/decide?patch=%{q05}",
       "first" => "/decide/first", "plan" => "/decide/plan", "course" => "/decide/courses/%{course}",
       "mix" => "/mix?patch=%{q05}", "work" => "/work?patch=%{q05}&method=cut_stump", "recheck" => "/recheck",
       "replant" => "/replant?patch=%{q05}"
     }.freeze
-    PHONE = { "phone-walk" => "/survey/walk", "phone-check" => "/recheck/patches/%{q06}?resprouts=5&missed=2&seedlings=11" }.freeze
+    PHONE = { "phone-walk" => "/survey/walk",
+              "phone-check" => "/recheck/patches/%{q06}?resprouts=5&missed=2&seedlings=11" }.freeze
 
     def call
       Testing.demo(fresh: true)
@@ -40,7 +42,8 @@ module Thistle
     # A sheet for the thicket that nobody could name.
     def report
       patch = Testing.patch("Q-11")
-      seen = { "habit" => "vine", "climbs_by" => "twining", "leaf_margin" => "toothed", "leaf_arrangement" => "alternate" }
+      seen = { "habit" => "vine", "climbs_by" => "twining", "leaf_margin" => "toothed",
+               "leaf_arrangement" => "alternate" }
       Store::Report.write(patch.property, Core::Identify::Key.new(seen, site: patch.property.site(Testing::TODAY), region: patch.property.region), patch:).id
     end
 
@@ -51,7 +54,8 @@ module Thistle
       typed = { "person" => "M. Oakes", "reason" => "The lever breaks the bank above the trail." }
       desk.begin(Web::Decide::Forms::Course.new(typed, units: patch.property.measures, today: Testing::TODAY))
       property = Store::Property.first
-      asked = { from: Testing::TODAY, weeks: 26, hours: 12, other: {}, goal: "stop_spread", weights: Core::Knowledge.shipped.goals["stop_spread"].weights, pins: [], bans: [] }
+      asked = { from: Testing::TODAY, weeks: 26, hours: 12, other: {}, goal: "stop_spread",
+                weights: Core::Knowledge.shipped.goals["stop_spread"].weights, pins: [], bans: [] }
       Web::Decide::Planner.new(Store::SeasonPlan.create(property_id: property.id, asked: JSON.generate(asked)), Testing::TODAY).call
     end
 

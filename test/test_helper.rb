@@ -56,12 +56,17 @@ module Thistle
         FileUtils.cp_r(@layers, @kept)
       end
 
-      # Rows of every plain table; what lies in R*Trees follows by its triggers. Ids come again, so what was kept by them goes.
+      # Rows of every plain table; what lies in R*Trees follows by its triggers. Ids come again, so what was kept by
+      # them goes.
       def restore
         db.synchronize do |raw|
           raw.execute("ATTACH DATABASE ? AS land", [@copy])
           raw.execute("PRAGMA foreign_keys=OFF")
-          raw.transaction(:immediate) { tables(raw).each { |table| raw.execute_batch("DELETE FROM main.#{table}; INSERT INTO main.#{table} SELECT * FROM land.#{table}") } }
+          raw.transaction(:immediate) do
+            tables(raw).each do |table|
+              raw.execute_batch("DELETE FROM main.#{table}; INSERT INTO main.#{table} SELECT * FROM land.#{table}")
+            end
+          end
           raw.execute("PRAGMA foreign_keys=ON")
           raw.execute("DETACH DATABASE land")
         end

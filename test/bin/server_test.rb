@@ -17,7 +17,8 @@ module Thistle
     def teardown = FileUtils.rm_rf(@data)
 
     def serve(*options)
-      out = IO.popen([RbConfig.ruby, "bin/server", "--demo", "--port", @port.to_s, "--data", @data, *options], chdir: ROOT, err: %i[child out])
+      out = IO.popen([RbConfig.ruby, "bin/server", "--demo", "--port", @port.to_s, "--data", @data, *options],
+                     chdir: ROOT, err: %i[child out])
       line = out.gets until line.nil? || line.include?("is at http") || out.eof?
       line = out.gets while line && !line.include?("is at http")
       wait_for_port
@@ -40,7 +41,8 @@ module Thistle
 
     def test_it_serves_the_demo_and_keeps_what_was_entered
       serve { assert_includes page.body, "What this day is good for" }
-      SQLite3::Database.new(File.join(@data, "thistle.db")).execute("UPDATE patches SET note = 'mine' WHERE code = 'Q-01'")
+      SQLite3::Database.new(File.join(@data, "thistle.db"))
+                       .execute("UPDATE patches SET note = 'mine' WHERE code = 'Q-01'")
       before = store("SELECT count(*) FROM patches")
       serve do
         assert_equal "200", page("/survey").code
@@ -50,13 +52,15 @@ module Thistle
         refute_predicate taken.last, :success?
       end
 
-      assert_equal ["mine", before], [store("SELECT note FROM patches WHERE code = 'Q-01'"), store("SELECT count(*) FROM patches")]
+      assert_equal ["mine", before], [store("SELECT note FROM patches WHERE code = 'Q-01'"),
+                                      store("SELECT count(*) FROM patches")]
       assert_equal "100600", format("%o", File.stat(File.join(@data, "session.key")).mode)
     end
 
     def test_fresh_asks_first
       FileUtils.touch(File.join(@data, "thistle.db"))
-      out, status = Open3.capture2e(RbConfig.ruby, "bin/server", "--demo", "--fresh", "--port", @port.to_s, "--data", @data, stdin_data: "no\n", chdir: ROOT)
+      out, status = Open3.capture2e(RbConfig.ruby, "bin/server", "--demo", "--fresh", "--port", @port.to_s, "--data",
+                                    @data, stdin_data: "no\n", chdir: ROOT)
 
       assert_match(/Throw away everything in .*Type yes/, out)
       assert_match(/Nothing was changed/, out)
@@ -68,9 +72,12 @@ module Thistle
     def test_fresh_leaves_nothing_of_the_old_land
       serve { nil }
       FileUtils.mkdir_p(File.join(@data, "copies"))
-      %w[layers/old.elevation copies/daily-2020-01-01.zip thistle.db.before-20200101T000000Z].each { |file| FileUtils.touch(File.join(@data, file)) }
+      %w[layers/old.elevation copies/daily-2020-01-01.zip thistle.db.before-20200101T000000Z].each do |file|
+        FileUtils.touch(File.join(@data, file))
+      end
       FileUtils.cp(File::NULL, File.join(@data, "session.key"))
-      out, = Open3.capture2e("timeout", "20", RbConfig.ruby, "bin/server", "--demo", "--fresh", "--port", @port.to_s, "--data", @data, stdin_data: "yes\n", chdir: ROOT)
+      out, = Open3.capture2e("timeout", "20", RbConfig.ruby, "bin/server", "--demo", "--fresh", "--port", @port.to_s,
+                             "--data", @data, stdin_data: "yes\n", chdir: ROOT)
 
       assert_match(/loading the demo land/, out)
       left = Dir[File.join(@data, "**", "*")].map { |path| path.delete_prefix("#{@data}/") }
@@ -96,7 +103,8 @@ module Thistle
     end
 
     def test_wrong_options_end_in_a_sentence
-      { %w[--port many] => %r{Invalid argument: --port many\. Try: bin/demo}, %w[--port 99999] => /number from 1 to 65535/,
+      { %w[--port many] => %r{Invalid argument: --port many\. Try: bin/demo},
+        %w[--port 99999] => /number from 1 to 65535/,
         %w[--shiny] => /Invalid option: --shiny/ }.each do |options, message|
         out, = Open3.capture2e(RbConfig.ruby, "bin/server", *options, chdir: ROOT)
 

@@ -14,7 +14,9 @@ module Thistle
       old = Sequel.sqlite(File.join(ARGV[0], "thistle.db"))
       Sequel::Migrator.run(old, Thistle::Store::Database::MIGRATIONS, target: 2)
       id = old[:properties].insert(name: "Old ground", prefix: "O", latitude: 38.0, longitude: -91.4, station_seed: 1, climate: ARGV[1])
-      ring = ->(x, w) { JSON.generate(type: "Polygon", coordinates: [[[x, 38.0], [x + w, 38.0], [x + w, 38.001], [x, 38.001], [x, 38.0]]]) }
+      ring = ->(x, w) do
+        JSON.generate(type: "Polygon", coordinates: [[[x, 38.0], [x + w, 38.0], [x + w, 38.001], [x, 38.001], [x, 38.0]]])
+      end
       old[:zones].insert(property_id: id, kind: "water", geometry: ring.(-91.41, 0.001))
       now = Time.now.utc
       [["O-1", -91.4], ["O-2", -91.3995]].each do |code, x|
@@ -29,7 +31,9 @@ module Thistle
       require "json"
       require "./thistle"
       Thistle::Web::Boot.call(ARGV[0])
-      rows = Thistle::Store::Patch.order(:code).map { |p| [p.code, p.shape_from, p.shared_m2.round, p.water_m.round, p.history.size] }
+      rows = Thistle::Store::Patch.order(:code).map do |p|
+        [p.code, p.shape_from, p.shared_m2.round, p.water_m.round, p.history.size]
+      end
       waits = Thistle::Store::Task.map { |t| [t.awaited.to_data, t.since_on] }.uniq
       print JSON.generate(rows:, waits:, zones: Sequel::Model.db[:zone_extents].count, copies: Dir[File.join(ARGV[0], "*.before-*")].size)
     RUBY
@@ -47,7 +51,8 @@ module Thistle
         found = JSON.parse(run_ruby(NEW, dir))
         half = Core::Survey::Geodesic.area([[0, 38.0], [0.0005, 38.0], [0.0005, 38.001], [0, 38.001]])
 
-        assert_equal [["O-1", "2024-05-01", 790, 2], ["O-2", "2024-05-01", 834, 2]], found["rows"].map { |row| row.values_at(0, 1, 3, 4) }
+        assert_equal [["O-1", "2024-05-01", 790, 2], ["O-2", "2024-05-01", 834, 2]],
+                     found["rows"].map { |row| row.values_at(0, 1, 3, 4) }
         assert_equal 0, found["rows"][0][2]
         assert_in_delta half, found["rows"][1][2], half * 1e-3, "the half that both lie on"
         assert_equal [1, 1], found.values_at("zones", "copies")

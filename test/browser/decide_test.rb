@@ -165,7 +165,8 @@ module Thistle
 
     def slide(label, value)
       slider = find_field(label)
-      execute_script("arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event('input', { bubbles: true }))", slider, value.to_s)
+      execute_script("arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event('input', { bubbles: " \
+                     "true }))", slider, value.to_s)
     end
   end
 end

@@ -4,13 +4,18 @@ require "support/browser"
 require_relative "../formats/image_test"
 
 module Thistle
-  # A volunteer with a phone and an unknown plant: to a name by following what is asked, or to a sheet for someone who knows.
+  # A volunteer with a phone and an unknown plant: to a name by following what is asked, or to a sheet for someone who
+  # knows.
   class IdentifyBrowserTest < BrowserTest
     # What a garlic mustard in flower shows; everything else can't be told.
-    SEEN = { "habit" => "herb", "leaf_type" => "simple", "leaf_margin" => "toothed", "leaf_shape" => "heart", "leaf_arrangement" => "alternate", "leaf_base" => "stalk",
-             "flower_colour" => "white", "petals" => "four", "flower_cluster" => "head", "rosette" => "flat", "height" => "60", "habitat" => "woods", "smell" => "garlic",
-             "root_colour" => "s_bend", "veins" => "hand", "leaf_length" => "9", "flower_width" => "7", "stand" => "carpet", "stem_section" => "round",
-             "root_form" => "taproot", "green_when" => "early", "flower_stalk" => "short", "bracts" => "plain", "stem_surface" => "smooth" }.freeze
+    SEEN = { "habit" => "herb", "leaf_type" => "simple", "leaf_margin" => "toothed", "leaf_shape" => "heart",
+             "leaf_arrangement" => "alternate", "leaf_base" => "stalk",
+             "flower_colour" => "white", "petals" => "four", "flower_cluster" => "head", "rosette" => "flat",
+             "height" => "60", "habitat" => "woods", "smell" => "garlic",
+             "root_colour" => "s_bend", "veins" => "hand", "leaf_length" => "9", "flower_width" => "7",
+             "stand" => "carpet", "stem_section" => "round",
+             "root_form" => "taproot", "green_when" => "early", "flower_stalk" => "short", "bracts" => "plain",
+             "stem_surface" => "smooth" }.freeze
 
     def setup
       super

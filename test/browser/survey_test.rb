@@ -40,7 +40,8 @@ module Thistle
       draw "hole", [-20, -20], [20, -20], [20, 20], [-20, 20], within: form
       holed = geometry(form)
 
-      assert_equal [2, whole * 8 / 9], [holed["coordinates"].size, area(holed)].then { |n, m2| [n, (m2 - (whole * 8 / 9)).abs < whole * 0.02 ? whole * 8 / 9 : m2] }
+      assert_equal [2, whole * 8 / 9],
+                   [holed["coordinates"].size, area(holed)].then { |n, m2| [n, (m2 - (whole * 8 / 9)).abs < whole * 0.02 ? whole * 8 / 9 : m2] }
       draw "part", [90, -60], [120, -60], [120, -30], [90, -30], within: form
 
       assert_equal ["MultiPolygon", 2], [geometry(form)["type"], geometry(form)["coordinates"].size]
@@ -110,7 +111,8 @@ module Thistle
       stations = corners.each_cons(2).flat_map { |(a, b), (c, d)| (0...8).map { |k| [a + ((c - a) * k / 8.0), b + ((d - b) * k / 8.0)] } }
       click_button "Start walking"
       stations.each do |x, y|
-        browser.execute_cdp("Emulation.setGeolocationOverride", latitude: 38.0 + (y / 110_996.0), longitude: -91.4 + (x / 87_832.0), accuracy: 0.5)
+        browser.execute_cdp("Emulation.setGeolocationOverride", latitude: 38.0 + (y / 110_996.0),
+                            longitude: -91.4 + (x / 87_832.0), accuracy: 0.5)
         sleep 0.25
       end
 
@@ -122,7 +124,8 @@ module Thistle
 
       assert_text "An area"
       assert_in_delta 64, find("#walked dd", match: :first).text[/[\d.]+/].to_f, 30
-      assert_nil evaluate_script("localStorage.getItem('walk-#{Store::Property.first.id}')"), "the phone forgets it once the server has it"
+      assert_nil evaluate_script("localStorage.getItem('walk-#{Store::Property.first.id}')"),
+                 "the phone forgets it once the server has it"
       assert_empty complaints
     end
 
@@ -149,10 +152,14 @@ module Thistle
 
       assert_selector "#map[data-ready='30']"
       assert_selector ".patch-pin", minimum: 26
-      boxes = evaluate_script("[...document.querySelectorAll('.patch-pin span')].filter((s) => s.textContent).map((s) => { const b = s.getBoundingClientRect(); return [b.left, b.top, b.right, b.bottom]; })")
+      boxes = evaluate_script("[...document.querySelectorAll('.patch-pin span')].filter((s) => " \
+                              "s.textContent).map((s) => { const b = s.getBoundingClientRect(); return [b.left, " \
+                              "b.top, b.right, b.bottom]; })")
 
       assert_operator boxes.size, :>=, 20
-      boxes.combination(2) { |a, b| refute a[0] < b[2] - 1 && a[2] > b[0] + 1 && a[1] < b[3] - 3 && a[3] > b[1] + 3, "#{a} runs into #{b}" }
+      boxes.combination(2) do |a, b|
+        refute a[0] < b[2] - 1 && a[2] > b[0] + 1 && a[1] < b[3] - 3 && a[3] > b[1] + 3, "#{a} runs into #{b}"
+      end
       fill_in "In view", with: "honeysuckle"
 
       assert_text "5 of 30 patches"
@@ -198,7 +205,9 @@ module Thistle
     def test_a_table_is_mapped_looked_at_taken_and_taken_back
       Dir.mktmpdir do |dir|
         path = File.join(dir, "crew.csv")
-        File.write(path, "Where;Lat;Lon;Weed;How many\nA;38,0031;-91,4033;Garlic mustard;12\nB;38,0032;-91,4033;Unheard-of weed;3\nC;91,5;-91,4;caltrop;1\nA;38,01;-91,41;caltrop;1\n")
+        File.write(path, "Where;Lat;Lon;Weed;How many\nA;38,0031;-91,4033;Garlic " \
+                         "mustard;12\nB;38,0032;-91,4033;Unheard-of " \
+                         "weed;3\nC;91,5;-91,4;caltrop;1\nA;38,01;-91,41;caltrop;1\n")
         visit "/survey/files"
         attach_file "file", path
         click_button "Look at it"
@@ -218,7 +227,8 @@ module Thistle
         click_button "Take 2 rows onto the map"
 
         assert_text "See them on the map"
-        assert_equal ["garlic_mustard", 12, "reported"], Store::Patch.live[code: "A"].then { |p| [p.plant_key, p.stems, p.state] }
+        assert_equal ["garlic_mustard", 12, "reported"],
+                     Store::Patch.live[code: "A"].then { |p| [p.plant_key, p.stems, p.state] }
         click_button "Take it all back"
 
         assert_text "was taken back: all of it"
@@ -265,7 +275,8 @@ module Thistle
       assert_empty complaints
     end
 
-    # Ground of one's own: a grid in metres asks for its projection, a picture is laid on its corners, tiles come out of the file.
+    # Ground of one's own: a grid in metres asks for its projection, a picture is laid on its corners, tiles come out of
+    # the file.
     def test_base_layers
       Dir.mktmpdir do |dir|
         grid = "#{dir}/dem.asc"

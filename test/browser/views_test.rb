@@ -6,13 +6,20 @@ module Thistle
   # Every main view at both sizes: no WCAG 2.2 AA violation by axe-core, nothing wider than the screen,
   # nothing that the strict policy had to stop.
   class ViewsTest < BrowserTest
-    VIEWS = ["/", "/identify?c[habit]=shrub&c[pith]=hollow", "/identify", "/identify/plants/giant_hogweed", "/identify/reports", "/identify/practice", "/identify/practice?kind=method&next=1",
+    VIEWS = ["/", "/identify?c[habit]=shrub&c[pith]=hollow", "/identify", "/identify/plants/giant_hogweed",
+             "/identify/reports", "/identify/practice", "/identify/practice?kind=method&next=1",
              "/identify/duel/caltrop/warty_caltrop",
-             "/survey", "/survey/walk", "/survey/searches", "/survey/zones", "/survey/layers", "/survey/files", "/survey/totals", "/survey/site-map",
-             "/survey/patches/%{patch}", "/season", "/season/fit?work=foliar", "/season/weather", "/season/calendar", "/decide?patch=%{patch}", "/decide?patch=%{mixed}&more=1&licensed=no", "/decide/first", "/decide/plan", "/decide/courses",
-             "/decide/courses/new?patch=%{patch}&method=cut_stump", "/decide/schools", "/decide/schools?patch=%{patch}", "/decide/rules", "/decide/methods", "/decide/methods/cut_stump", "/mix?patch=%{patch}", "/mix?vessel=tank",
-             "/work", "/work?patch=%{patch}&method=cut_stump", "/recheck", "/recheck/patches/%{patch}", "/replant?patch=%{patch}",
-             "/records", "/records/check/2", "/records/treatment/7", "/records/observation/7", "/records/properties/new", "/find?q=mil"].freeze
+             "/survey", "/survey/walk", "/survey/searches", "/survey/zones", "/survey/layers", "/survey/files",
+             "/survey/totals", "/survey/site-map",
+             "/survey/patches/%{patch}", "/season", "/season/fit?work=foliar", "/season/weather", "/season/calendar",
+             "/decide?patch=%{patch}", "/decide?patch=%{mixed}&more=1&licensed=no", "/decide/first", "/decide/plan",
+             "/decide/courses",
+             "/decide/courses/new?patch=%{patch}&method=cut_stump", "/decide/schools", "/decide/schools?patch=%{patch}",
+             "/decide/rules", "/decide/methods", "/decide/methods/cut_stump", "/mix?patch=%{patch}", "/mix?vessel=tank",
+             "/work", "/work?patch=%{patch}&method=cut_stump", "/recheck", "/recheck/patches/%{patch}",
+             "/replant?patch=%{patch}",
+             "/records", "/records/check/2", "/records/treatment/7", "/records/observation/7",
+             "/records/properties/new", "/find?q=mil"].freeze
     TAGS = %w[wcag2a wcag2aa wcag21a wcag21aa wcag22aa].freeze
 
     Browser::SIZES.each_key do |size|
@@ -91,7 +98,9 @@ module Thistle
     end
 
     def overflow(view)
-      wide = patiently { evaluate_script("document.documentElement.scrollWidth - document.documentElement.clientWidth") }
+      wide = patiently do
+        evaluate_script("document.documentElement.scrollWidth - document.documentElement.clientWidth")
+      end
       wide > 1 ? ["#{view}: #{wide} px wider than the screen"] : []
     end
   end

@@ -52,7 +52,8 @@ module Thistle
       assert_text "Q-31 is on the map"
       @patch = Testing.patch("Q-31")
 
-      assert_in_delta Core::Survey::Geodesic.area(JSON.parse(@patch.geometry)["coordinates"].first), @patch.gross_m2, 1e-6
+      assert_in_delta Core::Survey::Geodesic.area(JSON.parse(@patch.geometry)["coordinates"].first), @patch.gross_m2,
+                      1e-6
       assert_text "infested, estimated"
     end
 

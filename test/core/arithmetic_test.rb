@@ -53,11 +53,13 @@ module Thistle
     end
 
     def test_bad_mixes_are_refused_by_field
-      { target: { target: 50.0, total_ml: 100 }, stock: { target: 1.0, stock: 0.0, total_ml: 100 }, amount: { target: 1.0, total_ml: 0 },
+      { target: { target: 50.0, total_ml: 100 }, stock: { target: 1.0, stock: 0.0, total_ml: 100 },
+        amount: { target: 1.0, total_ml: 0 },
         container: { target: 1.0, total_ml: 10, container_ml: -1 } }.each do |field, given|
         assert_equal field, assert_raises(Core::BadInput) { batch(**given) }.field
       end
-      assert_match(/stronger than the stock/, assert_raises(Core::BadInput) { batch(target: 50.0, total_ml: 1) }.message)
+      assert_match(/stronger than the stock/,
+                   assert_raises(Core::BadInput) { batch(target: 50.0, total_ml: 1) }.message)
       assert_raises(Core::BadInput) { Core::Mix::Need.jar(stems: -4, dose_ml: 1) }
       assert_raises(Core::BadInput) { Core::Mix::Need.tank(area_m2: 1e12, litres_per_100m2: 1) }
     end
@@ -88,7 +90,8 @@ module Thistle
       assert_equal 2, Core::Recheck::Alive.checks_needed(0.05)
     end
 
-    # CHECKS.md, Replanting: 12 in triangular 1.1547 per ft², 18 in square 0.4444; 0.90 x 0.80 and 10 lb PLS is 13.89 lb bulk.
+    # CHECKS.md, Replanting: 12 in triangular 1.1547 per ft², 18 in square 0.4444; 0.90 x 0.80 and 10 lb PLS is 13.89 lb
+    # bulk.
     def test_plugs_and_seed
       ft2 = Core::Units::M2_PER_FT2
       quantity = Core::Replant::Quantity
@@ -98,7 +101,9 @@ module Thistle
       seed = quantity.seed(area_m2: 1.0, seeds_per_m2: 10, seeds_per_g: 1, purity: 0.9, germination: 0.8)
 
       assert_in_delta 13.89, seed.bulk_g, 0.005
-      assert_raises(Core::BadInput) { quantity.seed(area_m2: 1.0, seeds_per_m2: 1, seeds_per_g: 1, purity: 1.2, germination: 0.8) }
+      assert_raises(Core::BadInput) do
+        quantity.seed(area_m2: 1.0, seeds_per_m2: 1, seeds_per_g: 1, purity: 1.2, germination: 0.8)
+      end
       assert_raises(Core::BadInput) { quantity.plugs(area_m2: 0, spacing_m: 1) }
     end
 
@@ -127,12 +132,19 @@ module Thistle
     def test_planting_follows_the_rains_where_no_frost_comes
       coast, tropics, desert = %w[coast tropics desert].map { |name| Climates.site(name) }
       begins = ->(site, table) { Core::Replant::Sowing.new(site).windows(table).first }
-      rains = ->(site) { [site.year, site.year(site.today >> 12)].filter_map { |year| year.moment(:first_rains)&.date } }
+      rains = ->(site) do
+        [site.year, site.year(site.today >> 12)].filter_map { |year| year.moment(:first_rains)&.date }
+      end
 
       [[coast, "spring_or_autumn"], [coast, "dormant"], [tropics, "dormant"], [tropics, "spring"]].each { |site, table| assert_includes rains[site], begins[site, table].from }
       assert_includes rains[desert], begins[desert, "dormant"].to
-      Core::Replant::Sowing::TABLES.each_key { |table| [coast, tropics, desert].each { |site| refute_empty Core::Replant::Sowing.new(site).windows(table), table } }
-      here, abroad = %w[na_midwest british_isles].map { |region| Core::Replant::Shortlist.new(light: "part", moisture: "moist", jobs: %w[nectar fruit], region:).matches.map(&:plant) }
+      Core::Replant::Sowing::TABLES.each_key do |table|
+        [coast, tropics, desert].each { |site| refute_empty Core::Replant::Sowing.new(site).windows(table), table }
+      end
+      here, abroad = %w[na_midwest british_isles].map do |region|
+        Core::Replant::Shortlist.new(light: "part", moisture: "moist", jobs: %w[nectar fruit], region:)
+                                .matches.map(&:plant)
+      end
 
       assert(here.any? && here.all? { |plant| plant.native_in?("na_midwest") })
       assert(abroad.all? { |plant| plant.native_in?("british_isles") })

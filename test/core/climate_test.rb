@@ -42,12 +42,14 @@ module Thistle
 
       assert_operator year.date(:wet_end), :<, year.date(:cured_grass)
       assert_operator year.date(:cured_grass), :<, year.date(:first_rains)
-      assert_equal [true, false], open_on(bench("french_broom", coast, size: "seedling"), "hand_pull", Date.new(2026, 1, 20), Date.new(2026, 7, 20))
+      assert_equal [true, false], open_on(bench("french_broom", coast, size: "seedling"), "hand_pull",
+                                          Date.new(2026, 1, 20), Date.new(2026, 7, 20))
     end
 
     def test_the_desert_waits_for_the_summer_rains
       rains = desert.year.date(:first_rains)
-      flower = Season::Phenology.new(Testing.plant("buffelgrass"), desert).spans(desert.year).find { |span| span.phase == :flower }
+      flower = Season::Phenology.new(Testing.plant("buffelgrass"), desert).spans(desert.year)
+                                .find { |span| span.phase == :flower }
       spray = bench("buffelgrass", desert, size: "seedling")
 
       assert_includes 6..8, rains.month
@@ -88,7 +90,8 @@ module Thistle
       }
     end
 
-    # Hopkins (1918), CHECKS.md: 2 degrees north and 1 000 ft up is 18 days later in spring; autumn comes as much earlier.
+    # Hopkins (1918), CHECKS.md: 2 degrees north and 1 000 ft up is 18 days later in spring; autumn comes as much
+    # earlier.
     def test_a_station_elsewhere_moves_the_marks
       here = Season::Station.new(latitude: 40.0, longitude: -90.0, elevation: 304.8)
       there = Season::Station.new(name: "the valley", latitude: 38.0, longitude: -90.0, elevation: 0.0, kind: :own)
@@ -121,8 +124,10 @@ module Thistle
     private
 
     def bench(key, site, **facts)
-      Core::Decide::Bench.new(Core::Decide::Facts.new(plant: Testing.plant(key), settled: true, date: site.today, stance: "any", licensed: true,
-                                                        aquatic_label: false, slope: "flat", natives_near: false, water_m: 500.0, **facts), site)
+      Core::Decide::Bench.new(Core::Decide::Facts.new(plant: Testing.plant(key), settled: true, date: site.today,
+                                                      stance: "any", licensed: true,
+                                                      aquatic_label: false, slope: "flat", natives_near: false,
+                                                      water_m: 500.0, **facts), site)
     end
 
     def open_on(bench, method, *dates)

@@ -7,10 +7,12 @@ module Thistle
   class CourseTest < Minitest::Test
     D = Core::Decide
     LIBRARY = Core::Knowledge.shipped
-    DEFAULTS = { settled: true, date: Testing::TODAY, size: "thumb", stance: "any", licensed: true, aquatic_label: false,
+    DEFAULTS = { settled: true, date: Testing::TODAY, size: "thumb", stance: "any", licensed: true,
+                 aquatic_label: false,
                  water_m: 300.0, slope: "slope", natives_near: false, cover: 15, stems: 40, area_m2: 200.0 }.freeze
 
-    # Cut stump in May: waits for full leaf, is painted, looked at next full leaf, hit again, replanted after frost, closed.
+    # Cut stump in May: waits for full leaf, is painted, looked at next full leaf, hit again, replanted after frost,
+    # closed.
     def test_a_course_follows_the_season
       site = Testing.site
       steps = course("amur_honeysuckle", "cut_stump").steps
@@ -35,14 +37,16 @@ module Thistle
     end
 
     def test_the_tall_stub_school_marks_now_and_treats_in_season
-      tall = course("amur_honeysuckle", "cut_stump", size: "wrist", schools: D::School.settle({ cut_when: "tall_stub" }))
+      tall = course("amur_honeysuckle", "cut_stump", size: "wrist",
+                    schools: D::School.settle({ cut_when: "tall_stub" }))
 
       assert_equal [:mark, Testing::TODAY], [tall.steps.first.kind, tall.steps.first.on]
     end
 
     # Pull seedlings, treat the large, bag fruit first; totals are the sums.
     def test_a_mixed_patch_is_done_by_size
-      mixed = D::Combination.new(bench("amur_honeysuckle", sizes: { "seedling" => 60, "wrist" => 20 }, stems: 80, date: Date.new(2026, 10, 5), stage: :ripe_seed, soil: :moist))
+      mixed = D::Combination.new(bench("amur_honeysuckle", sizes: { "seedling" => 60, "wrist" => 20 }, stems: 80,
+                                       date: Date.new(2026, 10, 5), stage: :ripe_seed, soil: :moist))
 
       assert_predicate mixed, :mixed?
       assert_equal [nil, "seedling", "wrist"], mixed.steps.map(&:size)
@@ -64,7 +68,9 @@ module Thistle
 
     # By hand: six years of seed; stirred on the flat, four.
     def test_the_seed_bank_school_changes_the_years
-      years = %w[leave stir].map { |seed_bank| bench("garlic_mustard", size: "seedling", schools: D::School.settle({ seed_bank: })).verdict(LIBRARY.removal("hand_pull")).years_to_quiet }
+      years = %w[leave stir].map do |seed_bank|
+        bench("garlic_mustard", size: "seedling", schools: D::School.settle({ seed_bank: })).verdict(LIBRARY.removal("hand_pull")).years_to_quiet
+      end
 
       assert_equal [6, 4], years
     end
@@ -80,7 +86,8 @@ module Thistle
 
       assert_equal %i[water_m licensed], asked.map(&:fact).first(2)
       assert_includes asked.first.swayed, "Cut low and paint the ring"
-      assert_empty D::Unknowns.new(bench("amur_honeysuckle", crew: 4, size: "wrist")).asked.map(&:fact) - %i[burn_permit clean_site]
+      assert_empty D::Unknowns.new(bench("amur_honeysuckle", crew: 4, size: "wrist"))
+                              .asked.map(&:fact) - %i[burn_permit clean_site]
     end
 
     def test_contradictions_are_said
@@ -88,7 +95,8 @@ module Thistle
 
       assert_equal %i[size stage crew tools], found.flat_map(&:fields)
       assert_equal "wider", D::Contradictions.size_of(20.0)
-      assert_equal %i[water_m], D::Contradictions.new(bench("eurasian_watermilfoil", water_m: 40.0)).all.flat_map(&:fields)
+      assert_equal %i[water_m], D::Contradictions.new(bench("eurasian_watermilfoil", water_m: 40.0))
+                                                 .all.flat_map(&:fields)
       assert_empty D::Contradictions.new(bench("amur_honeysuckle")).all
       assert_empty bench("amur_honeysuckle", crew: 0).verdicts.reject(&:no?)
     end
@@ -104,12 +112,17 @@ module Thistle
       assert_includes rooting.never.text, "stems that root where they lie"
       assert_nil safety("callery_pear", "lever_pull", stage: :leaf).never
       assert_includes safety("callery_pear", "lever_pull", stage: :leaf, schools: D::School.settle({ piles: "haul" })).disposal.map(&:text).join, "hauls"
-      LIBRARY.invaders.each { |plant| bench(plant.key).removals.each { |removal| refute_empty D::Safety.new(bench(plant.key).situation, removal).disposal, plant.key } }
+      LIBRARY.invaders.each do |plant|
+        bench(plant.key).removals.each do |removal|
+          refute_empty D::Safety.new(bench(plant.key).situation, removal).disposal, plant.key
+        end
+      end
     end
 
     # A rule of this ground tightens; what is switched off is silent; safety and law stay whatever is asked.
     def test_local_rules_and_rules_switched_off
-      season = D::LocalRule.new(id: 1, about: "foliar", from: "03-01", to: "09-14", text: "Nesting birds.", person: "Ada")
+      season = D::LocalRule.new(id: 1, about: "foliar", from: "03-01", to: "09-14", text: "Nesting birds.",
+                                person: "Ada")
       book = D::RuleBook.new(off: %i[dry_soil licence], local: [season])
       spray = bench("garlic_mustard", size: "seedling", book:).verdict(LIBRARY.removal("foliar_spot"))
 
@@ -122,7 +135,9 @@ module Thistle
 
     def test_a_local_rule_holds_in_its_zone_for_its_plant_and_over_new_year
       near = ->(distance_m) { [Core::Survey::Nearby.new(id: 7, kind: "trail", distance_m:, keep_m: 0)] }
-      kind = ->(rule, zones, date = Testing::TODAY) { bench("garlic_mustard", size: "seedling", soil: :moist, zones:, date:, book: D::RuleBook.new(off: [], local: [rule])).kind(LIBRARY.removal("hand_pull")) }
+      kind = ->(rule, zones, date = Testing::TODAY) do
+        bench("garlic_mustard", size: "seedling", soil: :moist, zones:, date:, book: D::RuleBook.new(off: [], local: [rule])).kind(LIBRARY.removal("hand_pull"))
+      end
       zone = D::LocalRule.new(id: 2, about: "any", zone: 7, text: "Old trail.", person: "Ada")
       winter = D::LocalRule.new(id: 3, about: "pulling", from: "11-01", to: "02-29", text: "Frost.", person: "Ada")
 
@@ -140,13 +155,17 @@ module Thistle
         assert_operator removal.kill["low"], :<=, removal.kill["likely"]
         assert_operator removal.kill["likely"], :<=, removal.kill["high"]
         refute_empty removal.follow_up
-        assert(LIBRARY.invaders.any? { |plant| plant.removals.key?(removal.key) || removal.suits?(plant) }, "#{removal.key} is for no plant")
+        assert(LIBRARY.invaders.any? { |plant| plant.removals.key?(removal.key) || removal.suits?(plant) },
+               "#{removal.key} is for no plant")
       end
     end
 
     private
 
-    def bench(plant, **changes) = D::Bench.new(D::Facts.new(plant: Testing.plant(plant), **DEFAULTS, **changes), Testing.site)
+    def bench(plant, **changes)
+      D::Bench.new(D::Facts.new(plant: Testing.plant(plant), **DEFAULTS, **changes), Testing.site)
+    end
+
     def course(plant, method, **changes) = D::Course.new(bench(plant, **changes), LIBRARY.removal(method))
     def safety(plant, method, **changes) = D::Safety.new(bench(plant, **changes).situation, LIBRARY.removal(method))
   end

@@ -8,8 +8,10 @@ module Thistle
   class DecideTest < Minitest::Test
     Facts = Core::Decide::Facts
     Bench = Core::Decide::Bench
-    DEFAULTS = { settled: true, date: Testing::TODAY, size: "thumb", stance: "any", licensed: true, aquatic_label: false,
-                 water_m: 300.0, slope: "flat", natives_near: false, cover: 15, stems: 40, area_m2: 200, soil: :moist }.freeze
+    DEFAULTS = { settled: true, date: Testing::TODAY, size: "thumb", stance: "any", licensed: true,
+                 aquatic_label: false,
+                 water_m: 300.0, slope: "flat", natives_near: false, cover: 15, stems: 40, area_m2: 200,
+                 soil: :moist }.freeze
 
     def bench(plant, site: Testing.site, **changes)
       Bench.new(Facts.new(plant: Testing.plant(plant), **DEFAULTS, **changes), site)
@@ -56,7 +58,9 @@ module Thistle
 
     # What does no harm worth the work is asked about like anything else that its file does not name.
     def test_a_harmless_plant_is_no_go_by_habit
-      going = %w[wild_carrot cow_parsley fennel umbrella_sedge].to_h { |key| [key, bench(key).going.reject { |removal| removal.carried(Testing.plant(key), "seedling") }] }
+      going = %w[wild_carrot cow_parsley fennel umbrella_sedge].to_h do |key|
+        [key, bench(key).going.reject { |removal| removal.carried(Testing.plant(key), "seedling") }]
+      end
 
       assert_empty going.values.flatten
     end
@@ -86,7 +90,8 @@ module Thistle
 
         assert_equal kind, found.kind, "#{distance.inspect} m"
       end
-      labelled = verdict("amur_honeysuckle", "cut_stump", size: "wrist", water_m: 4.0, aquatic_label: true, date: Date.new(2026, 10, 5))
+      labelled = verdict("amur_honeysuckle", "cut_stump", size: "wrist", water_m: 4.0, aquatic_label: true,
+                         date: Date.new(2026, 10, 5))
 
       assert_predicate labelled, :go?
       assert_includes rules(labelled, :note), :labelled_for_water
@@ -122,7 +127,8 @@ module Thistle
     def test_an_unsettled_name_is_only_reported
       found = bench("amur_honeysuckle", settled: false).verdicts
 
-      assert_equal %w[report_only tag_and_return], found.select(&:go?).map { |v| v.removal.key }.sort, "only what can be undone"
+      assert_equal %w[report_only tag_and_return], found.select(&:go?).map { |v| v.removal.key }
+                                                        .sort, "only what can be undone"
       assert_equal %w[seed_collect], found.select(&:wait?).map { |v| v.removal.key }
     end
 
@@ -147,12 +153,14 @@ module Thistle
       assert_includes rules(verdict("amur_honeysuckle", "hand_pull", size: "wider"), :no), :stem_size
       assert_predicate verdict("garlic_mustard", "seed_collect", size: "seedling", stage: :ripe_seed), :go?
       assert_predicate verdict("garlic_mustard", "seed_collect", size: "seedling", stage: :leaf), :wait?
-      assert_includes rules(verdict("garlic_mustard", "hand_pull", size: "seedling", stage: :flower), :note), :flowers_bagged
+      assert_includes rules(verdict("garlic_mustard", "hand_pull", size: "seedling", stage: :flower), :note),
+                      :flowers_bagged
       assert_includes rules(verdict("buffelgrass", "cut_only", stage: :ripe_seed), :no), :cutting_sheds_seed
     end
 
     def test_a_tussock_is_sprayed_green_on_moist_soil_else_tagged
-      assert_includes rules(verdict("buffelgrass", "foliar_tussock", soil: :dry, date: Date.new(2026, 6, 20)), :wait), :lush_tussock
+      assert_includes rules(verdict("buffelgrass", "foliar_tussock", soil: :dry, date: Date.new(2026, 6, 20)), :wait),
+                      :lush_tussock
       assert_predicate verdict("buffelgrass", "tag_and_return", soil: :dry), :go?
       assert_predicate verdict("buffelgrass", "tag_and_return"), :no?
       assert_predicate verdict("tree_of_heaven", "limb_up_and_flag", licensed: false), :go?
@@ -185,7 +193,8 @@ module Thistle
       end
     end
 
-    # Where rain decides and none is in sight, a wait names when its window usually opens, and then go or the next cause.
+    # Where rain decides and none is in sight, a wait names when its window usually opens, and then go or the next
+    # cause.
     def test_a_wait_for_rain_names_its_window
       site = Climates.desert
       found = bench("buffelgrass", site:, date: Date.new(2026, 8, 12), soil: nil).verdict(Core::Knowledge.shipped.removal("hand_pull"))
@@ -203,8 +212,8 @@ module Thistle
       assert_raises(FrozenError) { found.first.text = "other" }
     end
 
-    # By hand: 92 % a pass leaves 0.08, 0.0064: under 1 % after two; the seed bank asks for two as well. The second pass costs
-    # the search, 0.15 of the first; 90 wrists at 3 mL are 0.27 L, and 8 % of that again.
+    # By hand: 92 % a pass leaves 0.08, 0.0064: under 1 % after two; the seed bank asks for two as well. The second pass
+    # costs the search, 0.15 of the first; 90 wrists at 3 mL are 0.27 L, and 8 % of that again.
     def test_effort
       found = verdict("amur_honeysuckle", "cut_stump", size: "wrist", stems: 90)
 
@@ -214,18 +223,20 @@ module Thistle
       assert_in_delta 6 * 1.15, found.hours_to_quiet
       assert_in_delta 0.27 * 1.08, found.effort.litres_to_quiet
       assert_in_delta (6 * 1.15 * 25) + (0.27 * 1.08 * 4), found.cost_to_quiet
-      assert_in_delta 200 * 6 * 0.3 / 60, verdict("garlic_mustard", "hand_pull", size: "seedling", stems: nil).hours, 1e-9
+      assert_in_delta 200 * 6 * 0.3 / 60, verdict("garlic_mustard", "hand_pull", size: "seedling", stems: nil).hours,
+                      1e-9
       assert_nil verdict("amur_honeysuckle", "cut_only").years_to_quiet
     end
 
-    # By hand: 40 seedlings at 0.3, 0.6 and 1 minute; five years of seed bank left alone on a slope: a first pass and four
-    # searches; stirred on the flat it is four years, the later ones at 0.35.
+    # By hand: 40 seedlings at 0.3, 0.6 and 1 minute; five years of seed bank left alone on a slope: a first pass and
+    # four searches; stirred on the flat it is four years, the later ones at 0.35.
     def test_what_can_be_done_is_ordered_by_what_it_takes
       going = bench("caltrop", size: "seedling", natives_near: true, slope: "slope").verdicts.select { |v| v.go? && v.named && v.removal.removes? }
 
       assert_equal %w[hand_pull loosen_and_pull dig_crown], going.map { |v| v.removal.key }
       [0.3, 0.6, 1.0].zip(going) { |minutes, v| assert_in_delta 40 * minutes / 60 * 1.6, v.hours_to_quiet, 1e-9 }
-      assert_in_delta 40 * 0.3 / 60 * (1 + (3 * 0.35)), verdict("caltrop", "hand_pull", size: "seedling").hours_to_quiet, 1e-9
+      assert_in_delta 40 * 0.3 / 60 * (1 + (3 * 0.35)),
+                      verdict("caltrop", "hand_pull", size: "seedling").hours_to_quiet, 1e-9
     end
 
     def test_agenda_shares_answers_and_sorts_by_pressure

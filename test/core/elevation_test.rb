@@ -8,7 +8,11 @@ module Thistle
     SIDE = 40
 
     def heights
-      Array.new(SIDE) { |r| Array.new(SIDE) { |c| (150 + (30 * Math.sin(c / 5.0)) + (22 * Math.cos((r + (c / 2.0)) / 7.0)) + (0.4 * r)).round(2) } }
+      Array.new(SIDE) do |r|
+        Array.new(SIDE) do |c|
+          (150 + (30 * Math.sin(c / 5.0)) + (22 * Math.cos((r + (c / 2.0)) / 7.0)) + (0.4 * r)).round(2)
+        end
+      end
     end
 
     def grid(rows = heights, west: 640_000, south: 4_206_000, cell: 10)
@@ -84,12 +88,15 @@ module Thistle
     end
 
     def test_grids_that_are_not
-      { grid.sub(" 640000", " nowhere") => /no number after xllcorner/, grid.lines.first(20).join => /breaks off/, grid.sub("ncols 40", "ncols 0") => /does not say its ncols/,
-        "#{grid} 7" => /more heights/, grid.sub(/150\S*/, "abc") => /where a height should be/, grid.sub("ncols 40", "ncols 400000") => /million cells/ }.each do |text, message|
+      { grid.sub(" 640000", " nowhere") => /no number after xllcorner/, grid.lines.first(20).join => /breaks off/,
+        grid.sub("ncols 40", "ncols 0") => /does not say its ncols/,
+        "#{grid} 7" => /more heights/, grid.sub(/150\S*/, "abc") => /where a height should be/,
+        grid.sub("ncols 40", "ncols 400000") => /million cells/ }.each do |text, message|
         assert_match message, assert_raises(Core::BadInput) { Formats::EsriGrid.read(text, crs: "EPSG:32615") }.message
       end
       assert_match(/metres, not degrees/, assert_raises(Core::BadInput) { Formats::EsriGrid.read(grid) }.message)
-      assert_match(/not a projection/, assert_raises(Core::BadInput) { Formats::EsriGrid.read(grid, crs: "EPSG:99") }.message)
+      assert_match(/not a projection/,
+                   assert_raises(Core::BadInput) { Formats::EsriGrid.read(grid, crs: "EPSG:99") }.message)
     end
   end
 end

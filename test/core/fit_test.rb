@@ -29,16 +29,19 @@ module Thistle
     # 10 km/h at 10 m, 22.07 MJ m⁻² d⁻¹: 3.9 mm (3.88).
     def test_penman_monteith
       humidity = 100 * 1.409 / ((Season::Air.saturation(21.5) + Season::Air.saturation(12.3)) / 2)
-      answer = Season::Sun.penman_monteith(Season::Sun.radiation(50.8, 187), tmin: 12.3, tmax: 21.5, wind: 10.0, humidity:, radiation: 22.07, elevation: 100.0)
+      answer = Season::Sun.penman_monteith(Season::Sun.radiation(50.8, 187), tmin: 12.3, tmax: 21.5, wind: 10.0,
+                                           humidity:, radiation: 22.07, elevation: 100.0)
 
       assert_in_delta 3.88, answer, 0.02
     end
 
-    # The reference is the npm package astronomy-engine, run here, over latitudes to 65° and all months: two minutes asked.
+    # The reference is the npm package astronomy-engine, run here, over latitudes to 65° and all months: two minutes
+    # asked.
     def test_sunrise_and_sunset_against_an_astronomy_package
       asked = [-65, -40, 0, 38, 52, 65].product([-91.4, 10.0, 150.0], (1..12).to_a).map { |latitude, longitude, month| [latitude, longitude, "2026-#{format("%02d", month)}-15"] }
       worst = asked.zip(reference(asked)).map do |(latitude, longitude, date), times|
-        Season::Sun.rise_and_set(Date.iso8601(date), latitude, longitude).zip(times).map { |ours, theirs| (ours.to_f - theirs).abs }.max
+        Season::Sun.rise_and_set(Date.iso8601(date), latitude, longitude).zip(times)
+                   .map { |ours, theirs| (ours.to_f - theirs).abs }.max
       end.max
 
       assert_operator worst, :<, 120
@@ -51,12 +54,14 @@ module Thistle
         soil = Season::Soil.new(texture:, latitude: 45.0)
         3650.times do |n|
           low = (20 * Math.sin(n / 58.0)) + random.rand(-8.0..6.0)
-          day = Season::Day.new(date: Date.new(2016, 1, 1) + n, tmin: low, tmax: low + random.rand(1.0..15.0), rain: random.rand < 0.3 ? random.rand * 60 : 0.0,
+          day = Season::Day.new(date: Date.new(2016, 1, 1) + n, tmin: low, tmax: low + random.rand(1.0..15.0),
+                                rain: random.rand < 0.3 ? random.rand * 60 : 0.0,
                                 wind: random.rand < 0.5 ? random.rand * 30 : nil, humidity: random.rand(20.0..100.0))
           soil.pass(day, felt: random.rand < 0.01 ? %i[dry wet].sample(random:) : nil)
           flow = soil.flow
 
-          assert_in_delta flow.rain + flow.felt, flow.evapotranspiration + flow.drainage + flow.runoff + flow.change + flow.felt, 1e-9
+          assert_in_delta flow.rain + flow.felt,
+                          flow.evapotranspiration + flow.drainage + flow.runoff + flow.change + flow.felt, 1e-9
           assert_operator soil.fill, :>=, 0
         end
       end
@@ -88,8 +93,10 @@ module Thistle
       fine = { temperature: 20.0, rain: 0.0, wind: 9.0, gust: 12.0, humidity: 55 }
 
       assert_equal [], against(fine)
-      { { wind: 1.0 } => %i[wind], { wind: 22.0, gust: 23.0 } => %i[wind], { gust: 40.0 } => %i[gust], { temperature: 34.0 } => %i[temperature],
-        { temperature: 3.0 } => %i[temperature], { humidity: 15 } => %i[delta_t], { wind: nil, gust: nil } => %i[wind gust],
+      { { wind: 1.0 } => %i[wind], { wind: 22.0, gust: 23.0 } => %i[wind], { gust: 40.0 } => %i[gust],
+        { temperature: 34.0 } => %i[temperature],
+        { temperature: 3.0 } => %i[temperature], { humidity: 15 } => %i[delta_t],
+        { wind: nil, gust: nil } => %i[wind gust],
         { humidity: nil } => %i[delta_t] }.each do |change, keys|
         assert_equal keys, against(fine.merge(change)).map(&:key), change.inspect
       end
@@ -101,7 +108,8 @@ module Thistle
       feed = written(->(date) { (0..23).map { |at| Hour.new(at:, temperature: 20.0, rain: at == 15 && date == Testing::TODAY ? 2.0 : 0.0, wind: 9.0, gust: 12.0, humidity: 55) } })
       usual, labelled = [nil, { foliar: { rainfast_h: 2 } }].map { |labels| site(feed:).fit(:foliar, labels).stretches.first }
 
-      assert_equal [[Testing::TODAY, 9], [Testing::TODAY, 13]], [usual, labelled].map { |stretch| [stretch.date, stretch.to] }
+      assert_equal [[Testing::TODAY, 9], [Testing::TODAY, 13]],
+                   [usual, labelled].map { |stretch| [stretch.date, stretch.to] }
     end
 
     # An hour that the station missed is not known, and one does not spray through it.
@@ -125,7 +133,8 @@ module Thistle
 
     # Without a station's wind a safety answer is missing: no spraying.
     def test_no_wind_no_spraying
-      days = Testing.site.feed.daily((Testing::TODAY - 3660)..(Testing::TODAY + 9)).map { |day| day.with(wind: nil, humidity: nil) }
+      days = Testing.site.feed.daily((Testing::TODAY - 3660)..(Testing::TODAY + 9))
+                    .map { |day| day.with(wind: nil, humidity: nil) }
       still = site(feed: Written.new(days))
 
       assert_empty still.fit(:foliar).stretches
@@ -146,7 +155,8 @@ module Thistle
     private
 
     def site(feed: Testing.site.feed, seen: Season::Seen::NONE)
-      Season::Site.new(feed:, latitude: 38.0, longitude: -91.4, texture: "loam", today: Testing::TODAY, seen:, clock: Season::Clock.new("America/Chicago"))
+      Season::Site.new(feed:, latitude: 38.0, longitude: -91.4, texture: "loam", today: Testing::TODAY, seen:,
+                       clock: Season::Clock.new("America/Chicago"))
     end
 
     def written(hours) = Written.new(Testing.site.feed.daily((Testing::TODAY - 3660)..(Testing::TODAY + 9)), hours)

@@ -3,10 +3,11 @@
 require "test_helper"
 
 module Thistle
-  # Where a wrong go does harm, the bench never says it: every invader, method, season and stem, on ground where nothing else
-  # stands against the work.
+  # Where a wrong go does harm, the bench never says it: every invader, method, season and stem, on ground where nothing
+  # else stands against the work.
   class HarmTest < Minitest::Test
-    FAVOURABLE = { settled: true, stance: "any", licensed: true, aquatic_label: true, slope: "flat", natives_near: false, cover: 80.0, soil: :moist, full_cover: true,
+    FAVOURABLE = { settled: true, stance: "any", licensed: true, aquatic_label: true, slope: "flat",
+                   natives_near: false, cover: 80.0, soil: :moist, full_cover: true,
                    burn_permit: true, fire_adapted: true, clean_site: true, crew: 8, area_m2: 50.0, stems: 20 }.freeze
     DAYS = %w[2026-01-20 2026-04-20 2026-06-10 2026-07-20 2026-09-10 2026-11-20].map { |day| Date.iso8601(day) }.freeze
     MONTHS = (1..12).map { |month| Date.new(2026, month, 12) }.freeze
@@ -14,7 +15,8 @@ module Thistle
 
     def each_bench(days = DAYS, sizes = SIZES)
       Core::Knowledge.shipped.invaders.each do |plant|
-        days.product(plant.woody? || plant.is?(:tussock) ? sizes : sizes.first(1)) do |date, size| # a herb has no stem width
+        # a herb has no stem width
+        days.product(plant.woody? || plant.is?(:tussock) ? sizes : sizes.first(1)) do |date, size|
           water_m = plant.aquatic? ? 0.0 : 300.0
           cover = plant.aquatic? ? 15.0 : FAVOURABLE[:cover] # a dense stand in water is not pulled by hand
           yield plant, Core::Decide::Bench.new(Core::Decide::Facts.new(plant:, date:, size:, water_m:, **FAVOURABLE, cover:), Testing.site)
@@ -29,9 +31,15 @@ module Thistle
           next unless bench.kind(removal) == :go
 
           told = removal.told(plant)
-          faults << "#{plant.key}: #{removal.key} backfires, is in vain or only holds" if told&.keys&.intersect?(%w[backfires pointless holds])
-          faults << "#{plant.key}: #{removal.key} is not named and nothing carries it" unless told || removal.carried(plant, bench.facts.size)
-          faults << "#{plant.key}: burnt with seed on it" if removal.is?(:burning) && %i[green_seed ripe_seed].include?(bench.situation.stage)
+          if told&.keys&.intersect?(%w[backfires pointless holds])
+            faults << "#{plant.key}: #{removal.key} backfires, is in vain or only holds"
+          end
+          unless told || removal.carried(plant, bench.facts.size)
+            faults << "#{plant.key}: #{removal.key} is not named and nothing carries it"
+          end
+          if removal.is?(:burning) && %i[green_seed ripe_seed].include?(bench.situation.stage)
+            faults << "#{plant.key}: burnt with seed on it"
+          end
         end
       end
 
@@ -46,13 +54,16 @@ module Thistle
       assert_empty(Core::Knowledge.shipped.invaders.map(&:key).reject { |key| gone[key].any? })
     end
 
-    # Each part of a plant goes to one place; where a pile is built nothing says never, and nothing that lives goes on it.
+    # Each part of a plant goes to one place; where a pile is built nothing says never, and nothing that lives goes on
+    # it.
     def test_where_it_goes_never_contradicts_itself
       hauled = Core::Decide::School.settle({ piles: "haul" })
       Core::Knowledge.shipped.invaders.each do |plant|
         %i[leaf flower green_seed ripe_seed dormant].product([nil, hauled]).each do |stage, schools|
           now = Core::Decide::Bench.new(Core::Decide::Facts.new(plant:, date: DAYS[3], stage:, schools:, **FAVOURABLE), Testing.site).situation
-          Core::Knowledge.shipped.methods_of_removal.each_value { |removal| assert_sound_waste(now, removal, hauled: !schools.nil?) }
+          Core::Knowledge.shipped.methods_of_removal.each_value do |removal|
+            assert_sound_waste(now, removal, hauled: !schools.nil?)
+          end
         end
       end
     end
@@ -88,7 +99,8 @@ module Thistle
 
       assert_equal Core::Knowledge.shipped.invaders.size, table.size
       assert_equal %i[harms harms kills kills holds harms pointless],
-                   table["tree_of_heaven"].values_at("girdle", "cut_only", "hack_and_squirt", "basal_bark", "limb_up_and_flag", "forestry_mulch", "aquatic_rake")
+                   table["tree_of_heaven"].values_at("girdle", "cut_only", "hack_and_squirt", "basal_bark",
+                                                     "limb_up_and_flag", "forestry_mulch", "aquatic_rake")
       assert_equal %i[kills harms pointless], table["amur_honeysuckle"].values_at("cut_stump", "cut_only", "survival_ring")
     end
 

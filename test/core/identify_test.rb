@@ -10,11 +10,15 @@ module Thistle
     def described(plant, date)
       phases = key({}, date:).prior.phases_of(plant)
       plant.characters.keys.map { |name| Core::Knowledge.shipped.characters[name] }
-           .select { |character| Core::Identify::Prior::SHOWN_BY.fetch(character.shows, phases + [:leaf]).intersect?(phases + [:leaf]) }
+           .select do |character|
+             Core::Identify::Prior::SHOWN_BY.fetch(character.shows, phases + [:leaf]).intersect?(phases + [:leaf])
+           end
            .to_h { |character| [character.key, character.answer_in(character.shares(plant).max_by(&:last).first)] }
     end
 
-    def key(seen = nil, date: Testing::TODAY, **more) = Key.new(seen || more.except(:region, :absent), site: Testing.site, date:, **more.slice(:region, :absent))
+    def key(seen = nil, date: Testing::TODAY, **more)
+      Key.new(seen || more.except(:region, :absent), site: Testing.site, date:, **more.slice(:region, :absent))
+    end
 
     # Bayes by hand for one answer: each weight is (1 - e) x share + e / states, then all are scaled to 1.
     def test_one_answer_by_hand
@@ -28,8 +32,9 @@ module Thistle
       assert_in_delta 1.0, asked.weights.values.sum + asked.unlisted, 1e-12
     end
 
-    # A typed number falls into a stretch; a range is laid over the stretches on a logarithmic scale. By hand: buffelgrass
-    # blades of 4 to 9 mm, with 10 % slack 3.64 to 9.9, over edges 3, 6, 10: ln(6/3.64) and ln(9.9/6) of ln(9.9/3.64).
+    # A typed number falls into a stretch; a range is laid over the stretches on a logarithmic scale. By hand:
+    # buffelgrass blades of 4 to 9 mm, with 10 % slack 3.64 to 9.9, over edges 3, 6, 10: ln(6/3.64) and ln(9.9/6) of
+    # ln(9.9/3.64).
     def test_a_number_by_hand
       character = Core::Knowledge.shipped.characters["blade_width"]
       shares = character.shares(Testing.plant("buffelgrass"))
@@ -56,7 +61,8 @@ module Thistle
       celandine = Testing.plant("lesser_celandine")
 
       assert_operator here.probability(gamba), :<, anywhere.probability(gamba) / 5
-      assert_operator key("habit" => "herb", date: Date.new(2026, 8, 20)).probability(celandine), :<, key("habit" => "herb").probability(celandine) / 3
+      assert_operator key("habit" => "herb", date: Date.new(2026, 8, 20)).probability(celandine), :<,
+                      key("habit" => "herb").probability(celandine) / 3
     end
 
     def test_the_order_of_looks_does_not_matter
@@ -66,7 +72,8 @@ module Thistle
     end
 
     def test_a_mistake_is_forgiven
-      seen = { "habit" => "herb", "smell" => "garlic", "leaf_type" => "simple", "petals" => "four", "flower_colour" => "white",
+      seen = { "habit" => "herb", "smell" => "garlic", "leaf_type" => "simple", "petals" => "four",
+               "flower_colour" => "white",
                "leaf_shape" => "narrow" }
 
       assert_equal "garlic_mustard", key(seen).top.plant.key
@@ -85,7 +92,8 @@ module Thistle
       end
     end
 
-    HONEYSUCKLE = { "habit" => "shrub", "leaf_arrangement" => "opposite", "leaf_margin" => "smooth", "bark" => "shaggy" }.freeze
+    HONEYSUCKLE = { "habit" => "shrub", "leaf_arrangement" => "opposite", "leaf_margin" => "smooth",
+                    "bark" => "shaggy" }.freeze
 
     def test_not_settled_without_the_deciding_character
       settlement = key(HONEYSUCKLE).settlement
@@ -93,14 +101,16 @@ module Thistle
       refute_predicate settlement, :settled?
       assert_match(/Cut twig.*has not been seen to fit/, settlement.reasons.join(" "))
       assert_includes settlement.photographs, "cut twig"
-      more = HONEYSUCKLE.merge("pith" => "hollow", "leaf_tip" => "long", "flower_stalk" => "short", "flower_colour" => "white", "leaf_shape" => "pointed")
+      more = HONEYSUCKLE.merge("pith" => "hollow", "leaf_tip" => "long", "flower_stalk" => "short",
+                               "flower_colour" => "white", "leaf_shape" => "pointed")
 
       assert_empty key(more).settlement.reasons
     end
 
     # Which answers fight, and which plant each favours.
     def test_a_contradiction_keeps_it_open_and_says_which_answers_fight
-      seen = HONEYSUCKLE.merge("pith" => "hollow", "leaf_tip" => "long", "flower_stalk" => "short", "thorns" => "hooked")
+      seen = HONEYSUCKLE.merge("pith" => "hollow", "leaf_tip" => "long", "flower_stalk" => "short",
+                               "thorns" => "hooked")
       settlement = key(seen).settlement
 
       assert_match(/Thorns or spines speaks against Amur honeysuckle/, settlement.reasons.join)
@@ -111,8 +121,8 @@ module Thistle
       assert_empty key(HONEYSUCKLE).settlement.fights
     end
 
-    # What a look is expected to save, the long way round: entropy before, less the entropy after each answer by Bayes' rule
-    # times the chance of that answer, over the plants that still count (none leads yet, so no strangers).
+    # What a look is expected to save, the long way round: entropy before, less the entropy after each answer by Bayes'
+    # rule times the chance of that answer, over the plants that still count (none leads yet, so no strangers).
     def test_the_next_look_saves_doubt_and_says_what_each_answer_means
       asked = key(HONEYSUCKLE)
       counting = asked.likely.map { |n| [asked.probabilities[n], n] }
@@ -139,10 +149,13 @@ module Thistle
       refute_includes summer, "winter_leaf"
     end
 
-    # A rosette of hogweed, a hemlock without spots: the caution shows at every stage, and where the name is only among the first.
+    # A rosette of hogweed, a hemlock without spots: the caution shows at every stage, and where the name is only among
+    # the first.
     def test_a_plant_that_harms_is_warned_of_before_it_leads
-      rosette = { "habit" => "herb", "height" => "120", "leaf_type" => "three", "leaf_margin" => "toothed", "stem_tint" => "spotted" }
-      plain = { "habit" => "herb", "petals" => "five", "flower_cluster" => "umbel", "flower_colour" => "white", "stem_tint" => "green", "leaf_type" => "twice" }
+      rosette = { "habit" => "herb", "height" => "120", "leaf_type" => "three", "leaf_margin" => "toothed",
+                  "stem_tint" => "spotted" }
+      plain = { "habit" => "herb", "petals" => "five", "flower_cluster" => "umbel", "flower_colour" => "white",
+                "stem_tint" => "green", "leaf_type" => "twice" }
       parsnip = { "habit" => "herb", "flower_cluster" => "umbel", "flower_colour" => "yellow", "leaf_type" => "three" }
       keys = [[rosette, "na_midwest"], [plain, "na_southeast"], [parsnip, "na_midwest"]].map { |seen, region| key(seen, date: Date.new(2026, 6, 10), region:) }
 
@@ -151,14 +164,22 @@ module Thistle
       keys.each { |asked| assert_includes asked.withheld.map(&:touch), "feel" }
     end
 
-    # A native of one continent is a weed on another; an invader that is at home is none; a stranger is told to be reported.
+    # A native of one continent is a weed on another; an invader that is at home is none; a stranger is told to be
+    # reported.
     def test_what_belongs_is_said_by_region
-      said = { %w[boxelder australia] => :weed, %w[boxelder na_midwest] => :native, ["boxelder", nil] => :native, %w[purple_loosestrife australia] => :native,
-               %w[yellow_archangel british_isles] => :both, %w[stinging_nettle na_midwest] => :native, %w[garlic_mustard na_desert] => :elsewhere,
-               %w[buttonbush british_isles] => :elsewhere, %w[wild_carrot na_west] => :harmless, ["kudzu", nil] => :weed }
+      said = { %w[boxelder australia] => :weed, %w[boxelder na_midwest] => :native, ["boxelder", nil] => :native,
+               %w[purple_loosestrife australia] => :native,
+               %w[yellow_archangel british_isles] => :both, %w[stinging_nettle na_midwest] => :native,
+               %w[garlic_mustard na_desert] => :elsewhere,
+               %w[buttonbush british_isles] => :elsewhere, %w[wild_carrot na_west] => :harmless,
+               ["kudzu", nil] => :weed }
 
-      said.each { |(plant, region), belongs| assert_equal belongs, Testing.plant(plant).belongs(region), "#{plant} in #{region}" }
-      assert_equal [true, false], %w[garlic_mustard buttonbush].map { |plant| Testing.plant(plant).weed_in?("na_desert") && Testing.plant(plant).invasive? }
+      said.each do |(plant, region), belongs|
+        assert_equal belongs, Testing.plant(plant).belongs(region), "#{plant} in #{region}"
+      end
+      assert_equal [true, false], %w[garlic_mustard buttonbush].map do |plant|
+        Testing.plant(plant).weed_in?("na_desert") && Testing.plant(plant).invasive?
+      end
     end
 
     # Poison ivy, hogweed and their like are never to be touched, crushed or cut to be told; tree-of-heaven not crushed.

@@ -28,12 +28,17 @@ module Thistle
 
     # What can hurt says so, on every plant that hurts; and what must never be composted goes to landfill.
     def test_hazards_and_disposal_are_never_missing
-      { "burning_sap" => %w[giant_hogweed wild_parsnip cow_parsnip], "rash" => %w[poison_ivy poison_oak], "sting" => %w[stinging_nettle wood_nettle],
-        "poison" => %w[poison_hemlock water_hemlock], "poison_eaten" => %w[pokeweed chinaberry cherry_laurel english_holly], "sap" => %w[leafy_spurge flowering_spurge ground_ivy] }.each do |hazard, keys|
+      { "burning_sap" => %w[giant_hogweed wild_parsnip cow_parsnip], "rash" => %w[poison_ivy poison_oak],
+        "sting" => %w[stinging_nettle wood_nettle],
+        "poison" => %w[poison_hemlock water_hemlock],
+        "poison_eaten" => %w[pokeweed chinaberry cherry_laurel english_holly],
+        "sap" => %w[leafy_spurge flowering_spurge ground_ivy] }.each do |hazard, keys|
         keys.each { |key| assert_includes plant(key).hazards, hazard, key }
       end
 
-      %w[japanese_knotweed yellow_archangel].each { |key| assert_equal "bag_and_landfill", plant(key).disposal["clean"], key }
+      %w[japanese_knotweed yellow_archangel].each do |key|
+        assert_equal "bag_and_landfill", plant(key).disposal["clean"], key
+      end
       library.invaders.select { |one| one.phase?("ripe_seed") && one.is?(:thorny) }.each { |one| assert_includes one.hazards, "thorns", one.key unless one.aquatic? }
 
       assert(library.invaders.select(&:aquatic?).all? { |one| one.hazards.include?("water") && one.disposal["clean"] == "above_high_water" })
@@ -57,13 +62,15 @@ module Thistle
     def test_a_school_a_goal_or_a_kit_that_is_not_known_stops_the_boot
       { "schools.yml" => ["default: stem", "default: moon", "schools.yml: herbicide/default: moon is not known"],
         "goals.yml" => ["seed: 5,", "luck: 5,", "goals.yml: even/weights: luck is not known"],
-        "methods/girdle.yml" => ["kit: [saw]", "kit: [wand]", "methods/girdle.yml: kit: wand is not known"] }.each do |file, (from, to, said)|
+        "methods/girdle.yml" => ["kit: [saw]", "kit: [wand]", "methods/girdle.yml: kit: " \
+                                                              "wand is not known"] }.each do |file, (from, to, said)|
         Dir.mktmpdir do |dir|
           FileUtils.cp_r("#{Core::Knowledge::FOLDER}/.", dir)
           path = File.join(dir, file)
           File.write(path, File.read(path).sub(from, to))
 
-          assert_equal "knowledge/#{said}", assert_raises(Core::Knowledge::Fault) { Core::Knowledge.new(folder: dir) }.message
+          assert_equal "knowledge/#{said}",
+                       assert_raises(Core::Knowledge::Fault) { Core::Knowledge.new(folder: dir) }.message
         end
       end
     end
@@ -105,7 +112,8 @@ module Thistle
 
       assert_equal library.plants.size - 1, other.plants.size
       assert library.plants.key?("coralberry")
-      refute_includes Core::Identify::Settlement.pairs(plant("amur_honeysuckle"), other).map { |pair| pair.plant.key }, "coralberry"
+      refute_includes Core::Identify::Settlement.pairs(plant("amur_honeysuckle"), other)
+                                                .map { |pair| pair.plant.key }, "coralberry"
     end
   end
 end

@@ -10,7 +10,8 @@ module Thistle
     Geodesic = Core::Survey::Geodesic
 
     # Places that trip grids: a UTM zone's edge (6° W), the equator, the 180° meridian, far north and south.
-    PLACES = [[-91.4, 38.0], [-6.0, 57.0], [0.0, 0.0], [179.999, -17.0], [-179.9995, 52.0], [24.0, 79.5], [150.0, -79.0]].freeze
+    PLACES = [[-91.4, 38.0], [-6.0, 57.0], [0.0, 0.0], [179.999, -17.0], [-179.9995, 52.0], [24.0, 79.5],
+              [150.0, -79.0]].freeze
 
     def star(random, lon, lat, reach)
       corners = random.rand(4..18)
@@ -27,7 +28,8 @@ module Thistle
       random = Random.new(8)
       PLACES.product([20, 900, 24_000]).each do |(lon, lat), reach|
         a = star(random, lon, lat, reach)
-        b = star(random, lon + (reach * 0.7 / (111_320 * Math.cos(lat * Math::PI / 180))), lat + (reach * 0.2 / 111_132), reach)
+        b = star(random, lon + (reach * 0.7 / (111_320 * Math.cos(lat * Math::PI / 180))),
+                 lat + (reach * 0.2 / 111_132), reach)
         union, both, left = Overlay.union([a, b]).area, Overlay.shared(a, b), Overlay.difference(a, b).area
 
         assert_in_delta a.area + b.area, union + both, union * 1e-3, [lon, lat, reach].inspect
@@ -53,7 +55,8 @@ module Thistle
         other = [lon + (random.rand(-0.2..0.2) / Math.cos(lat * Math::PI / 180)), lat + random.rand(-0.2..0.2)].then { |x, y| [((x + 540) % 360) - 180, y] }
         there = Geodesic.distance([lon, lat], other)
 
-        assert_in_delta there, Shape.new("type" => "Point", "coordinates" => [lon, lat]).distance(Shape.new("type" => "Point", "coordinates" => other)), there * 1e-3
+        assert_in_delta there, Shape.new("type" => "Point", "coordinates" => [lon, lat])
+                                    .distance(Shape.new("type" => "Point", "coordinates" => other)), there * 1e-3
       end
     end
 
@@ -70,13 +73,16 @@ module Thistle
       assert_equal "MultiPolygon", out["type"]
       assert(out["coordinates"].flatten(2).all? { |lon, _| lon.between?(-180, 180) })
       assert_in_delta shape.area, Shape.new(out).area, 1e-3
-      out["coordinates"].flatten(1).each { |part| assert_predicate part.each_cons(2).sum { |(x, y), (u, v)| (x - u) * (v + y) }, :positive?, "counter-clockwise" }
+      out["coordinates"].flatten(1).each do |part|
+        assert_predicate part.each_cons(2).sum { |(x, y), (u, v)| (x - u) * (v + y) }, :positive?, "counter-clockwise"
+      end
     end
 
     def test_a_line_splits_a_patch_with_a_hole_and_parts
       outer = [[0, 0], [0.004, 0], [0.004, 0.002], [0, 0.002], [0, 0]].map { |x, y| [x - 91.4, y + 38] }
       hole = [[0.001, 0.0005], [0.001, 0.0015], [0.0015, 0.0015], [0.0015, 0.0005], [0.001, 0.0005]].map { |x, y| [x - 91.4, y + 38] }
-      shape = Shape.new("type" => "MultiPolygon", "coordinates" => [[outer, hole], [outer.map { |x, y| [x, y + 0.01] }]])
+      shape = Shape.new("type" => "MultiPolygon",
+                        "coordinates" => [[outer, hole], [outer.map { |x, y| [x, y + 0.01] }]])
       line = Shape.new("type" => "LineString", "coordinates" => [[-91.398, 37.999], [-91.398, 38.003]])
       parts = Overlay.split(shape, line)
 
@@ -89,7 +95,9 @@ module Thistle
 
     # Drawn lighter, stored whole.
     def test_simplifying_for_display_leaves_the_shape_alone
-      ring = Array.new(400) { |n| [-91.4 + (0.001 * Math.cos(n * Math::PI / 200)), 38 + (0.001 * Math.sin(n * Math::PI / 200))] }
+      ring = Array.new(400) do |n|
+        [-91.4 + (0.001 * Math.cos(n * Math::PI / 200)), 38 + (0.001 * Math.sin(n * Math::PI / 200))]
+      end
       shape = Shape.new("type" => "Polygon", "coordinates" => [[*ring, ring.first]])
       before = Marshal.load(Marshal.dump(shape.geometry))
       drawn = Overlay.drawn(shape, 0.5)

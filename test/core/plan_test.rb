@@ -52,11 +52,13 @@ module Thistle
 
       assert_equal [[:hours, nil]], Plan.new([one, two], tight, pins: [wish(one), wish(two)]).solve(seconds: 3).clashes
       assert_equal [[:cost, nil]], Plan.new([one], tight.with(cost: 100.0), pins: [wish(one)]).solve(seconds: 3).clashes
-      assert_equal [[:window, "c"]], Plan.new([one], tight, pins: [Plan::Wish.new(patch: "c")]).solve(seconds: 3).clashes
+      assert_equal [[:window, "c"]], Plan.new([one], tight, pins: [Plan::Wish.new(patch: "c")]).solve(seconds: 3)
+                                         .clashes
       assert_empty Plan.new([one], tight.with(hours: [0.0])).solve(seconds: 3).items
     end
 
-    # By hand: 10 hours hold one patch of 8; eight hours more hold the second, with all its gain but what fits already: 2 of 8.
+    # By hand: 10 hours hold one patch of 8; eight hours more hold the second, with all its gain but what fits already:
+    # 2 of 8.
     def test_one_more_crew_day
       options = %w[a b].map { |patch| option(patch:, week: 0, hours: 8.0, gain: 40.0) }
       week, gain = Plan.new(options, Plan::Limits.new(hours: [10.0], litres: nil, cost: nil)).one_more(8.0)
@@ -68,7 +70,10 @@ module Thistle
 
     private
 
-    def limits(weeks: WEEKS, hours: 12.0, litres: 1.0, cost: 400.0) = Plan::Limits.new(hours: [hours] * weeks, litres:, cost:)
+    def limits(weeks: WEEKS, hours: 12.0, litres: 1.0, cost: 400.0)
+      Plan::Limits.new(hours: [hours] * weeks, litres:, cost:)
+    end
+
     def wish(option) = Plan::Wish.new(patch: option.patch, method: option.method, week: option.week)
     def option(**fields) = Plan::Option.new(method: "hand_pull", parts: 1, litres: 0.0, cost: 0.0, gain: 10.0, **fields)
 
@@ -78,7 +83,8 @@ module Thistle
         parts_of = parts ? random.rand(1..3) : 1
         (0...methods).flat_map do |method|
           (opens..[opens + 2, weeks - 1].min).map do |week|
-            Plan::Option.new(patch:, method:, week:, parts: parts_of, hours: hours * (1 + (0.2 * method)) / parts_of, litres: method * 0.3, cost: hours * 20 / parts_of,
+            Plan::Option.new(patch:, method:, week:, parts: parts_of, hours: hours * (1 + (0.2 * method)) / parts_of,
+                             litres: method * 0.3, cost: hours * 20 / parts_of,
                              gain: gain * (0.7 + (0.2 * method)) * (1 - (0.01 * week)) / parts_of)
           end
         end
@@ -103,7 +109,8 @@ module Thistle
     end
 
     def assert_within(answer, limits = self.limits)
-      by_week = answer.items.group_by { |option, _| option.week }.transform_values { |items| items.sum { |option, parts| option.hours * parts } }
+      by_week = answer.items.group_by { |option, _| option.week }
+                      .transform_values { |items| items.sum { |option, parts| option.hours * parts } }
 
       by_week.each { |week, hours| assert_operator hours, :<=, limits.hours[week] + 1e-5 }
       answer.items.group_by { |option, _| option.patch }.each_value { |items| assert_operator items.sum { |option, parts| parts / option.parts.to_f }, :<=, 1 + 1e-5 }

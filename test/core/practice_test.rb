@@ -7,7 +7,10 @@ module Thistle
     Practice = Core::Identify::Practice
     TODAY = Testing::TODAY
 
-    def answers(*rows) = rows.map { |plant, answer, days_ago| Practice::Answer.new(plant:, answer:, on: TODAY - days_ago) }
+    def answers(*rows)
+      rows.map { |plant, answer, days_ago| Practice::Answer.new(plant:, answer:, on: TODAY - days_ago) }
+    end
+
     def plants(*keys) = keys.map { |key| Testing.plant(key) }
     def practice(rows, *keys) = Practice.new(answers(*rows), plants: plants(*keys), today: TODAY)
 
@@ -23,7 +26,8 @@ module Thistle
     end
 
     def test_a_miss_comes_first_and_names_the_pair_to_study
-      rows = [["wahoo", "burning_bush", 0], ["burning_bush", "wahoo", 0], ["kudzu", "hog_peanut", 1], ["spicebush", "spicebush", 0]]
+      rows = [["wahoo", "burning_bush", 0], ["burning_bush", "wahoo", 0], ["kudzu", "hog_peanut", 1],
+              ["spicebush", "spicebush", 0]]
       asked = practice(rows, "spicebush", "wahoo", "christmas_fern")
 
       assert_equal "wahoo", asked.next_plant(Random.new(1)).key
@@ -31,13 +35,15 @@ module Thistle
       assert_equal %w[burning_bush], asked.rivals(Testing.plant("wahoo"))
       assert_equal({ "burning_bush" => 1 }, asked.confusion["wahoo"])
       assert_in_delta 0.25, asked.share_right
-      assert_equal "wahoo", practice([], "christmas_fern", "wahoo").next_plant(Random.new(1)).key, "look-alikes before plants that nobody mixes up"
+      assert_equal "wahoo", practice([], "christmas_fern", "wahoo").next_plant(Random.new(1)).key,
+                   "look-alikes before plants that nobody mixes up"
     end
 
     # Every card can be answered: the plant is among the names and the looks point to it rather than to the others.
     def test_cards_can_be_answered
       site = Testing.site
-      some = Core::Knowledge.shipped.plants.values.each_slice(4).map(&:first) | plants("christmas_fern", "water_hyacinth")
+      some = Core::Knowledge.shipped.plants.values.each_slice(4)
+                            .map(&:first) | plants("christmas_fern", "water_hyacinth")
       dealt = some.map { |plant| Core::Identify::Card.new(plant, seed: 3, site:, date: Date.new(2026, 7, 1)) }
       dealt.each do |card|
         assert_includes card.names, card.plant
@@ -61,7 +67,8 @@ module Thistle
         asked = Core::Decide::Question.new(Core::Knowledge.shipped.invaders[seed * 2], seed:, site: Testing.site)
         going = Core::Decide::Bench.new(asked.facts, Testing.site).going.map(&:key)
 
-        asked.removals.select(&:removes?).each { |removal| assert_equal going.include?(removal.key), asked.right?(removal.key) }
+        asked.removals.select(&:removes?)
+             .each { |removal| assert_equal going.include?(removal.key), asked.right?(removal.key) }
         refute asked.right?("no_such_method")
       end
     end

@@ -25,12 +25,14 @@ module Thistle
 
     def test_a_plant_that_the_library_does_not_know_is_hardly_ever_settled
       walks = Core::Knowledge.shipped.plants.values.each_slice(6).map(&:first).flat_map do |plant|
-        specimens = Specimens.new(site: Testing.site, random: Random.new(7), knowledge: Core::Knowledge.shipped.without(plant.key))
+        specimens = Specimens.new(site: Testing.site, random: Random.new(7),
+                                  knowledge: Core::Knowledge.shipped.without(plant.key))
         Array.new(2) { specimens.walk(plant) }
       end
 
       most = 0.05 * walks.size # of few; under 3 % of many, says the bench
-      assert_operator walks.count(&:settled?), :<=, most, walks.select(&:settled?).map { |w| "#{w.plant.key} as #{w.named.key}" }.join(", ")
+      assert_operator walks.count(&:settled?), :<=, most, walks.select(&:settled?)
+                                                               .map { |w| "#{w.plant.key} as #{w.named.key}" }.join(", ")
     end
 
     # A rule that never speaks is dead, and one that always says the same is no rule.
@@ -38,17 +40,20 @@ module Thistle
       said = Hash.new { |hash, key| hash[key] = [] }
       situations.each do |situation, removals|
         removals.each do |removal|
-          Core::Decide::Rule.all.select { |rule| rule.concerns?(removal) }.each { |rule| said[rule.key] << rule.judge(situation, removal)&.kind }
+          Core::Decide::Rule.all.select { |rule| rule.concerns?(removal) }
+                            .each { |rule| said[rule.key] << rule.judge(situation, removal)&.kind }
         end
       end
       always = %i[utilities severed_vines water_work stance licence carrier_water stub_as_kept burn_permit every_piece dry_season_cut]
       Core::Decide::Rule.all.each do |rule|
         assert_operator said[rule.key].compact.size, :>, 0, "#{rule.key} never speaks"
-        assert_operator said[rule.key].uniq.size, :>, 1, "#{rule.key} always says the same" unless always.include?(rule.key)
+        assert_operator said[rule.key].uniq.size, :>, 1,
+                        "#{rule.key} always says the same" unless always.include?(rule.key)
       end
     end
 
-    # No answer is a guess: whatever the situation, herbicide goes only with a licence, a stance and an answer about water.
+    # No answer is a guess: whatever the situation, herbicide goes only with a licence, a stance and an answer about
+    # water.
     def test_herbicide_never_goes_without_its_conditions
       random = Random.new(5)
       150.times do
@@ -70,7 +75,8 @@ module Thistle
       random = Random.new(11)
       many_benches(random, 120) do |bench|
         fact = (Core::Decide::Changes::FACTS.keys + %i[water_m slope natives_near footing]).select { |one| bench.facts[one].nil? }.sample(random:) or next
-        told = Core::Decide::Bench.new(bench.facts.with(fact => Core::Decide::Changes::FACTS.dig(fact, 0) || { water_m: 300.0, slope: "flat", footing: "soil" }[fact]), bench.site)
+        told = Core::Decide::Bench.new(bench.facts.with(fact => Core::Decide::Changes::FACTS.dig(fact, 0) ||
+                                                        { water_m: 300.0, slope: "flat", footing: "soil" }[fact]), bench.site)
         bench.removals.each do |removal|
           binding = bench.verdict(removal).reasons.select { |r| r.kind == :no && Core::Decide::Rule.named(r.rule).binding? }
           binding.reject { |r| Core::Decide::Rule.named(r.rule).looks.include?(fact) }.each do
@@ -98,7 +104,9 @@ module Thistle
 
     def test_a_stricter_stance_never_allows_more
       many_benches(Random.new(12), 60) do |bench|
-        none, stem, any = %w[none stem any].map { |stance| going(bench.facts.with(stance:), bench.site).select(&:herbicide?).map(&:key) }
+        none, stem, any = %w[none stem any].map do |stance|
+          going(bench.facts.with(stance:), bench.site).select(&:herbicide?).map(&:key)
+        end
 
         assert_empty none
         assert_empty stem - any
@@ -141,7 +149,8 @@ module Thistle
       random = Random.new(15)
       carried = Core::Decide::Facts::CARRIED - %i[plant labels area_m2]
       swayed = situations.each_slice(2).first(200).flat_map do |(one, removals), (other, _)|
-        removals.product(Core::Decide::Rule.all).select { |removal, rule| rule.concerns?(removal) }.filter_map do |removal, rule|
+        removals.product(Core::Decide::Rule.all).select { |removal, rule| rule.concerns?(removal) }
+                .filter_map do |removal, rule|
           changed = one.with(**other.to_h.slice(*(carried - rule.looks).sample(8, random:)))
           rule.key if rule.judge(one, removal)&.kind != rule.judge(changed, removal)&.kind
         end
@@ -186,15 +195,26 @@ module Thistle
 
     def random_facts(random)
       Core::Decide::Facts.new(plant: (random.rand < 0.07 ? Core::Knowledge.shipped.plants.values : Core::Knowledge.shipped.invaders).sample(random:), settled: [true, true, false].sample(random:), date: Testing::TODAY + random.rand(0..360),
-                                size: Core::Removal::SIZES.sample(random:), stance: %w[none stem any].sample(random:), licensed: [true, true, false, nil].sample(random:),
-                                aquatic_label: [true, false, nil].sample(random:), water_m: [nil, 0.0, 5.0, 80.0].sample(random:), slope: %w[flat slope steep].sample(random:),
-                                natives_near: [true, false, nil].sample(random:), cover: [nil, 15.0, 85.0].sample(random:), stems: 10, area_m2: 30.0,
-                                freed_on: [nil, nil, Testing::TODAY - 40].sample(random:), new_here: [nil, nil, nil, true].sample(random:), reported: [nil, true].sample(random:),
-                                zones: [nil, nil, nil, [zone(random)]].sample(random:), schools: schools(random), tools: [nil, nil, Core::Knowledge.shipped.kit.keys.sample(4, random:)].sample(random:),
-                                crew: [nil, nil, 0, 1, 6].sample(random:), footing: [nil, "soil", "rock"].sample(random:), new_planting: [nil, nil, true].sample(random:),
-                                burn_permit: [nil, true].sample(random:), fire_adapted: [nil, true].sample(random:), full_cover: [nil, true].sample(random:), clean_site: [nil, true, false].sample(random:),
-                                aim: [nil, *Core::Knowledge.shipped.aims.keys].sample(random:), purpose: [nil, nil, :kill, :hold].sample(random:),
-                                few: [nil, true, false].sample(random:), belongs: [nil, nil, :weed, :both, :native, :elsewhere].sample(random:))
+                              size: Core::Removal::SIZES.sample(random:), stance: %w[none stem any].sample(random:),
+                              licensed: [true, true, false, nil].sample(random:),
+                              aquatic_label: [true, false, nil].sample(random:),
+                              water_m: [nil, 0.0, 5.0, 80.0].sample(random:),
+                              slope: %w[flat slope steep].sample(random:),
+                              natives_near: [true, false, nil].sample(random:),
+                              cover: [nil, 15.0, 85.0].sample(random:), stems: 10, area_m2: 30.0,
+                              freed_on: [nil, nil, Testing::TODAY - 40].sample(random:),
+                              new_here: [nil, nil, nil, true].sample(random:), reported: [nil, true].sample(random:),
+                              zones: [nil, nil, nil, [zone(random)]].sample(random:), schools: schools(random),
+                              tools: [nil, nil, Core::Knowledge.shipped.kit.keys.sample(4, random:)].sample(random:),
+                              crew: [nil, nil, 0, 1, 6].sample(random:),
+                              footing: [nil, "soil", "rock"].sample(random:),
+                              new_planting: [nil, nil, true].sample(random:),
+                              burn_permit: [nil, true].sample(random:), fire_adapted: [nil, true].sample(random:),
+                              full_cover: [nil, true].sample(random:), clean_site: [nil, true, false].sample(random:),
+                              aim: [nil, *Core::Knowledge.shipped.aims.keys].sample(random:),
+                              purpose: [nil, nil, :kill, :hold].sample(random:),
+                              few: [nil, true, false].sample(random:),
+                              belongs: [nil, nil, :weed, :both, :native, :elsewhere].sample(random:))
     end
 
     def schools(random)
@@ -202,7 +222,8 @@ module Thistle
     end
 
     def zone(random)
-      Core::Survey::Nearby.new(kind: Core::Knowledge.shipped.zone_kinds.keys.sample(random:), name: nil, distance_m: [0.0, 8.0].sample(random:), keep_m: 10.0)
+      Core::Survey::Nearby.new(kind: Core::Knowledge.shipped.zone_kinds.keys.sample(random:), name: nil,
+                               distance_m: [0.0, 8.0].sample(random:), keep_m: 10.0)
     end
 
     # Random facts on random days of the past year too, so that measured frost, wind and rain come up.

@@ -53,9 +53,12 @@ module Thistle
 
     # DESIGN.md section 2: the one place that says which record moves which state.
     def test_a_patchs_life
-      story = [[:observation, { settled: false }, "reported"], [:treatment, { removes: false }, "reported"], [:observation, { settled: true }, "standing"],
-               [:check, { live: true }, "standing"], [:treatment, { removes: true }, "hit"], [:check, { live: true }, "regrowing"],
-               [:treatment, { removes: true }, "hit"], [:check, { live: false }, "quiet"], [:check, { live: false }, "closed"],
+      story = [[:observation, { settled: false }, "reported"], [:treatment, { removes: false }, "reported"],
+               [:observation, { settled: true }, "standing"],
+               [:check, { live: true }, "standing"], [:treatment, { removes: true }, "hit"],
+               [:check, { live: true }, "regrowing"],
+               [:treatment, { removes: true }, "hit"], [:check, { live: false }, "quiet"],
+               [:check, { live: false }, "closed"],
                [:check, { live: true }, "regrowing"]]
       events = []
       story.each_with_index do |(kind, facts, state), n|
@@ -76,9 +79,14 @@ module Thistle
       assert_equal "quiet", Life.new(events, seed_bank_years: 2, fragment_years: 4).state, "pieces outlast the seed"
     end
 
-    # Years of seedlings count from the last fall: a plant pulled before it ripened adds none, and what nobody said counts as fallen.
+    # Years of seedlings count from the last fall: a plant pulled before it ripened adds none, and what nobody said
+    # counts as fallen.
     def test_seed_years_count_from_the_last_fall
-      fell = ->(answers) { [2020, 2023].zip(answers).map { |year, answer| Record.new(kind: :treatment, on: Date.new(year, 6, 1), removes: true, seed_fall: answer) } }
+      fell = ->(answers) do
+        [2020, 2023].zip(answers).map do |year, answer|
+          Record.new(kind: :treatment, on: Date.new(year, 6, 1), removes: true, seed_fall: answer)
+        end
+      end
       clean = [2024, 2025, 2026].map { |year| Record.new(kind: :check, on: Date.new(year, 6, 1), live: false) }
       states = [%w[fallen none], %w[fallen falling], ["fallen", nil]].map { |answers| Life.new(fell[answers] + clean, seed_bank_years: 5).state }
 
@@ -86,7 +94,8 @@ module Thistle
       calendar = Testing.site.calendar(Testing.plant("garlic_mustard"))
 
       assert_equal %w[none falling fallen], [4, 6, 11].map { |month| Core::Recheck::SeedFall.expected(calendar, Date.new(2026, month, 15)) }
-      assert_nil Core::Recheck::SeedFall.expected(Testing.site.calendar(Testing.plant("eurasian_watermilfoil")), Testing::TODAY)
+      assert_nil Core::Recheck::SeedFall.expected(Testing.site.calendar(Testing.plant("eurasian_watermilfoil")),
+                                                  Testing::TODAY)
     end
   end
 

@@ -6,7 +6,8 @@ module Thistle
   # What a season plan may choose from, held against the rules asked of every single day.
   class SeasonOptionsTest < Minitest::Test
     D = Core::Decide
-    PLANTS = { "garlic_mustard" => "seedling", "amur_honeysuckle" => "wrist", "tree_of_heaven" => "wider", "oriental_bittersweet" => "thumb" }.freeze
+    PLANTS = { "garlic_mustard" => "seedling", "amur_honeysuckle" => "wrist", "tree_of_heaven" => "wider",
+               "oriental_bittersweet" => "thumb" }.freeze
     WEEKS = Array.new(48) { |n| Date.new(2026, 5, 11) + (7 * n) }.freeze
 
     def setup
@@ -21,7 +22,8 @@ module Thistle
       assert_equal PLANTS.keys.each_index.to_a, options.map(&:patch).uniq.sort
       assert_equal [2026, 2027], options.map { |option| WEEKS[option.week].year }.uniq.sort
       options.each do |option|
-        assert_operator open_days(option), :>=, D::SeasonOptions::DAYS_OPEN, "#{option.method} of #{option.patch} in the week of #{WEEKS[option.week]}"
+        assert_operator open_days(option), :>=, D::SeasonOptions::DAYS_OPEN,
+                        "#{option.method} of #{option.patch} in the week of #{WEEKS[option.week]}"
       end
     end
 
@@ -36,7 +38,8 @@ module Thistle
 
     def test_herbicide_only_while_the_licence_is_there
       licensed = Date.new(2026, 9, 1)..Date.new(2026, 9, 20)
-      weeks = options_of(licensed:).select { |option| Core::Knowledge.shipped.removal(option.method).herbicide? }.map { |option| WEEKS[option.week] }.uniq
+      weeks = options_of(licensed:).select { |option| Core::Knowledge.shipped.removal(option.method).herbicide? }
+                                   .map { |option| WEEKS[option.week] }.uniq
 
       assert(weeks.any? && weeks.all? { |monday| monday <= licensed.end && monday + 6 >= licensed.begin })
     end
@@ -61,22 +64,28 @@ module Thistle
 
     private
 
-    def options_of(hours: [40.0] * WEEKS.size, licensed: nil) = D::SeasonOptions.new(@rows, @site, weeks: WEEKS, hours:, licensed:).all
+    def options_of(hours: [40.0] * WEEKS.size, licensed: nil)
+      D::SeasonOptions.new(@rows, @site, weeks: WEEKS, hours:, licensed:).all
+    end
 
     def open_days(option)
       facts = @rows.find { |row| row.id == option.patch }.candidate.facts
       removal = Core::Knowledge.shipped.removal(option.method)
       outlook = D::Outlook.new(facts, @site)
       (WEEKS[option.week]..(WEEKS[option.week] + 6)).count do |date|
-        date >= @site.today && facts.rules.for(removal).none? { |rule| rule.judge(outlook.usually(date), removal)&.against? }
+        date >= @site.today &&
+          facts.rules.for(removal).none? { |rule| rule.judge(outlook.usually(date), removal)&.against? }
       end
     end
 
     def candidate(plant, id)
-      facts = D::Facts.new(plant: Testing.plant(plant), settled: true, date: @site.today, size: PLANTS[plant], stance: "stem", licensed: true, aquatic_label: false,
-                               water_m: 90.0, slope: "slope", natives_near: true, cover: 15.0, stems: 60, area_m2: 300.0)
+      facts = D::Facts.new(plant: Testing.plant(plant), settled: true, date: @site.today, size: PLANTS[plant],
+                           stance: "stem", licensed: true, aquatic_label: false,
+                           water_m: 90.0, slope: "slope", natives_near: true, cover: 15.0, stems: 60,
+                           area_m2: 300.0)
       bench = D::Bench.new(facts, @site)
-      D::Priority::Candidate.new(id:, code: plant, facts:, today: @site.today, verdict: bench.best || bench.verdicts.first, share: 0.5, place: D::Priority::Place.new,
+      D::Priority::Candidate.new(id:, code: plant, facts:, today: @site.today,
+                                 verdict: bench.best || bench.verdicts.first, share: 0.5, place: D::Priority::Place.new,
                                  seed_on: plant == "garlic_mustard" ? facts.calendar(@site).next(:ripe_seed, @site.today) : nil)
     end
   end

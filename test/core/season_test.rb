@@ -19,8 +19,10 @@ module Thistle
       year = station.daily(Date.new(2025, 1, 1)..Date.new(2025, 12, 31))
 
       assert_equal year[100..110], station.daily(year[100].date..year[110].date)
-      assert_equal year, StandIns::WeatherStation.new(seed: 7, climate: Testing::CLIMATE).daily(year.first.date..year.last.date)
-      refute_equal year, StandIns::WeatherStation.new(seed: 8, climate: Testing::CLIMATE).daily(year.first.date..year.last.date)
+      assert_equal year, StandIns::WeatherStation.new(seed: 7, climate: Testing::CLIMATE)
+                                                 .daily(year.first.date..year.last.date)
+      refute_equal year, StandIns::WeatherStation.new(seed: 8, climate: Testing::CLIMATE)
+                                                 .daily(year.first.date..year.last.date)
     end
 
     # The climate that was asked for is the climate that comes out, over thirty years.
@@ -133,16 +135,20 @@ module Thistle
     def test_a_phase_that_was_seen_to_begin
       plant = Testing.plant("amur_honeysuckle")
       before = Season::Phenology.new(plant, Testing.site).spans(Testing.site.year).to_h { |span| [span.phase, span] }
-      site = watched(phases: [Season::Seen::Phase.new(plant: plant.key, phase: :flower, on: before[:flower].from - 8, began: true)])
+      site = watched(phases: [Season::Seen::Phase.new(plant: plant.key, phase: :flower, on: before[:flower].from - 8,
+                                                      began: true)])
       after = Season::Phenology.new(plant, site).spans(site.year).to_h { |span| [span.phase, span] }
 
-      assert_equal [0, -8, -8, -8], %i[leaf flower green_seed ripe_seed].map { |phase| (after[phase].from - before[phase].from).to_i }
+      assert_equal [0, -8, -8, -8], %i[leaf flower green_seed ripe_seed].map do |phase|
+        (after[phase].from - before[phase].from).to_i
+      end
       assert_equal [-8, 0], [after[:ripe_seed].moved, after[:leaf].moved]
       assert_equal after[:flower].from, after[:flower].early
     end
 
     def test_phases_that_follow_from_others
-      spans = Season::Phenology.new(Testing.plant("amur_honeysuckle"), Testing.site).phenophases(Testing.site.year).to_h { |span| [span.phase, span] }
+      spans = Season::Phenology.new(Testing.plant("amur_honeysuckle"), Testing.site)
+                               .phenophases(Testing.site.year).to_h { |span| [span.phase, span] }
 
       assert_equal spans[:flower].from - 1, spans[:budding].to
       assert_equal spans[:leaf].from, spans[:emerging].from
@@ -185,7 +191,8 @@ module Thistle
       frosts = Season::Event.read("frosts" => 3).resolve(site, Testing::TODAY)
 
       assert_equal [:expected, site.year.date(:third_frost)], [frosts.standing, frosts.date]
-      assert_equal site.year.date(:full_leaf), Season::Event.read("anchor" => "full_leaf").due(site, Testing::TODAY - 40)
+      assert_equal site.year.date(:full_leaf), Season::Event.read("anchor" => "full_leaf")
+                                                            .due(site, Testing::TODAY - 40)
       assert_equal site.year.date(:third_frost), Season::Event.read("browned" => true).due(site, Testing::TODAY)
       assert_equal :never, Season::Event.read("rain_mm" => 2000).resolve(site, Testing::TODAY).standing
       assert_equal rain, Season::Event.read(rain.to_data)
@@ -213,12 +220,15 @@ module Thistle
     private
 
     def watched(**seen)
-      Season::Site.new(feed: Testing.site.feed, latitude: 38.0, texture: "loam", today: Testing::TODAY, seen: Season::Seen::NONE.with(**seen))
+      Season::Site.new(feed: Testing.site.feed, latitude: 38.0, texture: "loam", today: Testing::TODAY,
+                       seen: Season::Seen::NONE.with(**seen))
     end
 
     def bench(key)
-      Core::Decide::Bench.new(Core::Decide::Facts.new(plant: Testing.plant(key), settled: true, date: Testing::TODAY, size: nil, stance: "any",
-                                                        licensed: true, aquatic_label: true, slope: "flat", natives_near: true, water_m: 0.0, cover: 15), Testing.site)
+      Core::Decide::Bench.new(Core::Decide::Facts.new(plant: Testing.plant(key), settled: true, date: Testing::TODAY,
+                                                      size: nil, stance: "any",
+                                                      licensed: true, aquatic_label: true, slope: "flat",
+                                                      natives_near: true, water_m: 0.0, cover: 15), Testing.site)
     end
   end
 end

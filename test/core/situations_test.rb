@@ -5,17 +5,21 @@ require "yaml"
 require_relative "climates"
 
 module Thistle
-  # test/fixtures/situations.yml: the verdicts that a practitioner would give, by what PRACTICE.md says (common practice).
+  # test/fixtures/situations.yml: the verdicts that a practitioner would give, by what PRACTICE.md says (common
+  # practice).
   class SituationsTest < Minitest::Test
     ROWS = YAML.safe_load_file("#{ROOT}/test/fixtures/situations.yml", permitted_classes: [Date])
-    DEFAULTS = { settled: true, stance: "any", licensed: true, aquatic_label: false, water_m: 300.0, slope: "flat", natives_near: false,
+    DEFAULTS = { settled: true, stance: "any", licensed: true, aquatic_label: false, water_m: 300.0, slope: "flat",
+                 natives_near: false,
                  cover: 15, stems: 40, area_m2: 200.0 }.freeze
 
     def test_a_practitioner_would_say_the_same
       faults = ROWS.filter_map do |row|
         verdict = bench(row).verdicts.find { |one| one.removal.key == row["method"] }
         said = verdict ? verdict.kind.to_s : "absent"
-        "#{row["name"]}: #{said}, #{verdict&.reasons&.map { |reason| "#{reason.kind} #{reason.rule}" }&.join(", ")}" unless as_told?(row, verdict, said)
+        unless as_told?(row, verdict, said)
+          "#{row["name"]}: #{said}, #{verdict&.reasons&.map { |reason| "#{reason.kind} #{reason.rule}" }&.join(", ")}"
+        end
       end
 
       assert_empty faults, faults.join("\n")
@@ -30,7 +34,9 @@ module Thistle
     private
 
     def as_told?(row, verdict, said)
-      said == row["verdict"] && (row["rule"].nil? || row["said"] == "none" || verdict.reasons.any? { |reason| [reason.rule.to_s, reason.kind.to_s] == [row["rule"], row.fetch("said", said)] })
+      said == row["verdict"] &&
+        (row["rule"].nil? || row["said"] == "none" ||
+         verdict.reasons.any? { |reason| [reason.rule.to_s, reason.kind.to_s] == [row["rule"], row.fetch("said", said)] })
     end
 
     def bench(row)

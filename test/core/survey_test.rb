@@ -44,8 +44,10 @@ module Thistle
     end
 
     def test_bad_shapes_are_named
-      { '{"type":"Point","coordinates":[37.98,-91.3]}' => /look swapped/, '{"type":"Polygon","coordinates":[]}' => /empty/,
-        '{"type":"Point","coordinates":["x",1]}' => /not numbers/, '{"type":"Circle"}' => /not a point/, "oops" => /not a GeoJSON/,
+      { '{"type":"Point","coordinates":[37.98,-91.3]}' => /look swapped/,
+        '{"type":"Polygon","coordinates":[]}' => /empty/,
+        '{"type":"Point","coordinates":["x",1]}' => /not numbers/, '{"type":"Circle"}' => /not a point/,
+        "oops" => /not a GeoJSON/,
         '{"type":"LineString","coordinates":[[0,0],[20,20]]}' => /spans more/, "" => /Draw/,
         '{"type":"Polygon","coordinates":[[[1,1],[1,1],[1,1],[1,1]]]}' => /three different/ }.each do |text, message|
         assert_match message, assert_raises(Core::BadInput) { Shape.parse(text) }.message

@@ -34,7 +34,8 @@ module Thistle
       assert_includes 0.4..1.4, Math.sqrt(misses.sum { |m| m * m } / misses.size), "spread of error over error told"
     end
 
-    # With errors that know nothing of one another, the formula is the one of plane surveying: against 2 000 noisy squares.
+    # With errors that know nothing of one another, the formula is the one of plane surveying: against 2 000 noisy
+    # squares.
     def test_area_error_against_simulation
       random = Random.new(4)
       normal = -> { Math.sqrt(-2 * Math.log(1 - random.rand)) * Math.cos(2 * Math::PI * random.rand) }
@@ -78,19 +79,24 @@ module Thistle
     # Searched ground is a swath; what was never seen is found again, and only places that draw are proposed.
     def test_the_next_walk_goes_where_nobody_looked
       boundary = square(600)
-      trail = Shape.new("type" => "LineString", "coordinates" => [[HERE[0], HERE[1] + 0.0027], [HERE[0] + 0.0068, HERE[1] + 0.0027]])
+      trail = Shape.new("type" => "LineString",
+                        "coordinates" => [[HERE[0], HERE[1] + 0.0027], [HERE[0] + 0.0068, HERE[1] + 0.0027]])
       west = Survey::Searched.ground(Shape.new("type" => "LineString", "coordinates" => [trail.positions.first, [HERE[0] + 0.0034, HERE[1] + 0.0027]]), sight_m: 120.0)
       draws = [Survey::Scouting::Draw.new(label: "trail", spreads: 1.0, shape: trail)]
       seen = [Survey::Scouting::Seen.new(on: Testing::TODAY - 10, ground: west)]
-      route = Survey::Scouting.new(boundary:, draws:, seen:, start: trail.positions.last, today: Testing::TODAY).route(1500)
+      route = Survey::Scouting.new(boundary:, draws:, seen:, start: trail.positions.last, today: Testing::TODAY)
+                              .route(1500)
 
       assert_operator route.stops.size, :>=, 3
       assert_operator route.length_m, :<=, 1500
-      route.stops.each { |stop| refute_predicate west.distance(Shape.new("type" => "Point", "coordinates" => stop.place)), :zero? }
+      route.stops.each do |stop|
+        refute_predicate west.distance(Shape.new("type" => "Point", "coordinates" => stop.place)), :zero?
+      end
       assert_equal "trail", route.stops.first.reasons.first.first
       places = [trail.positions.last, *route.stops.map(&:place), trail.positions.last]
 
-      assert_in_delta places.each_cons(2).sum { |a, b| Survey::Geodesic.distance(a, b) }, route.length_m, route.length_m * 1e-3
+      assert_in_delta places.each_cons(2)
+                            .sum { |a, b| Survey::Geodesic.distance(a, b) }, route.length_m, route.length_m * 1e-3
 
       cover = Survey::Searched.cover(boundary, [west])
 
@@ -102,16 +108,19 @@ module Thistle
       amount = Survey::Amount.new(gross_m2: 1000.0, cover_class: 3, density_m2: 2.0)
 
       assert_equal [[375.0, :estimated], [750, :estimated]], [amount.infested, amount.stem_count]
-      told = amount.with(infested_m2: 90.0, cover_percent: 12.0, stems: { "pencil" => 40, "wrist" => 40, "seedling" => 3 })
+      told = amount.with(infested_m2: 90.0, cover_percent: 12.0,
+                         stems: { "pencil" => 40, "wrist" => 40, "seedling" => 3 })
 
-      assert_equal [[90.0, :measured], 12.0, [83, :counted], "wrist"], [told.infested, told.cover, told.stem_count, told.stem_size]
+      assert_equal [[90.0, :measured], 12.0, [83, :counted], "wrist"],
+                   [told.infested, told.cover, told.stem_count, told.stem_size]
       assert_nil Survey::Amount.new(gross_m2: 5.0).infested
     end
 
     # Doubled in two years is 41 % a year.
     def test_growth
       day = Date.new(2024, 5, 12)
-      growth = Survey::Growth.new([Survey::Growth::Version.new(from: day + 731, gross_m2: 200.0), Survey::Growth::Version.new(from: day, to: day + 731, gross_m2: 100.0)])
+      growth = Survey::Growth.new([Survey::Growth::Version.new(from: day + 731, gross_m2: 200.0),
+                                   Survey::Growth::Version.new(from: day, to: day + 731, gross_m2: 100.0)])
 
       assert_in_delta Math.sqrt(2) - 1, growth.yearly(day + 731), 1e-3
       assert_equal [100.0, 200.0, 200.0], growth.steps(day + 900).map { |step| step[1] }

@@ -10,7 +10,8 @@ module Thistle
 
     # Day by day, in the units of half the world: °F, inches, mph, told by headers.
     def test_units_by_their_headers
-      file = read("Date,Max Temp (F),Min Temp (F),Precip (in),Wind (mph),RH\n2026-05-01,68,50,0.50,10,60\n2026-05-02,77,59,0,5,50\n")
+      file = read("Date,Max Temp (F),Min Temp (F),Precip (in),Wind " \
+                  "(mph),RH\n2026-05-01,68,50,0.50,10,60\n2026-05-02,77,59,0,5,50\n")
       first = file.days.first
 
       assert_equal [20.0, 10.0, 12.7, 16.09, 60.0], [first.tmax, first.tmin, first.rain, first.wind, first.humidity]
@@ -19,10 +20,13 @@ module Thistle
 
     # No unit written: a summer of 80s can only be °F, and rain under 3 beside it is inches.
     def test_units_by_their_values
-      rows = (1..40).map { |n| "#{(Date.new(2026, 6, 1) + n).iso8601};#{80 + (n % 9)};#{60 + (n % 7)};#{(n % 4).zero? ? 0.42 : 0}" }
+      rows = (1..40).map do |n|
+        "#{(Date.new(2026, 6, 1) + n).iso8601};#{80 + (n % 9)};#{60 + (n % 7)};#{(n % 4).zero? ? 0.42 : 0}"
+      end
       guess = guess("date;tmax;tmin;rain\n#{rows.join("\n")}")
 
-      assert_equal [["tmax", "°F"], ["tmin", "°F"], ["rain", "in"]], guess.except("date").map { |header, (_, unit, _)| [header, unit] }
+      assert_equal [["tmax", "°F"], ["tmin", "°F"], ["rain", "in"]],
+                   guess.except("date").map { |header, (_, unit, _)| [header, unit] }
       assert_equal ["°C", :values], guess("date,tmax,tmin\n2026-06-01,31,18\n").fetch("tmax").last(2)
     end
 
@@ -32,8 +36,10 @@ module Thistle
 
       assert_equal [Date.new(2026, 5, 1), Date.new(2026, 5, 3), Date.new(2026, 5, 6)], file.days.map(&:date)
       assert_in_delta(4.0, file.days[1].rain, 0.001, "the later row counts")
-      assert_equal [[Date.new(2026, 5, 2), Date.new(2026, 5, 2)], [Date.new(2026, 5, 4), Date.new(2026, 5, 5)]], report.gaps
-      assert_equal [1, { "highest temperature" => 1 }, [[7, "nonsense"]]], [report.repeats, report.spikes, report.unread]
+      assert_equal [[Date.new(2026, 5, 2), Date.new(2026, 5, 2)], [Date.new(2026, 5, 4), Date.new(2026, 5, 5)]],
+                   report.gaps
+      assert_equal [1, { "highest temperature" => 1 }, [[7, "nonsense"]]],
+                   [report.repeats, report.spikes, report.unread]
       assert(report.notes.any? { |note| note.include?("its low is above its high") })
     end
 
@@ -67,7 +73,9 @@ module Thistle
     end
 
     def test_a_rain_gauge_that_counts_up
-      rows = %w[2026-05-04 2026-05-05].flat_map { |date| (0..23).map { |at| "#{date} #{format("%02d", at)}:00,12,#{at < 8 ? 0 : [at - 7, 6].min}" } }
+      rows = %w[2026-05-04 2026-05-05].flat_map do |date|
+        (0..23).map { |at| "#{date} #{format("%02d", at)}:00,12,#{at < 8 ? 0 : [at - 7, 6].min}" }
+      end
       file = read("datetime,temperature,rain\n#{rows.join("\n")}")
 
       assert_equal [6.0, 6.0], file.days.map(&:rain)
@@ -90,7 +98,8 @@ module Thistle
     # Spoilt anyhow, a table is read in part, or refused in words; nothing else happens.
     def test_spoilt_tables_are_answered_in_words
       random = Random.new(3)
-      whole = "Ridge,,\nDate,High (F),Low (F),Rain\n#{(1..30).map { |n| "5/#{n}/2026 0#{n % 10}:30,#{60 + n},#{40 + n},0.1" }.join("\n")}\n"
+      whole = "Ridge,,\nDate,High (F),Low " \
+              "(F),Rain\n#{(1..30).map { |n| "5/#{n}/2026 0#{n % 10}:30,#{60 + n},#{40 + n},0.1" }.join("\n")}\n"
       400.times do
         text = whole.b.dup
         random.rand(1..6).times { spoil(text, random) }

@@ -13,18 +13,21 @@ module Thistle
       # One patch with a hole and a part, so that every format has to carry them.
       @odd = Testing.patch("Q-04")
       ring = ->(x, y, w) { [[x, y], [x + w, y], [x + w, y + w], [x, y + w], [x, y]] }
-      @odd.shape = Core::Survey::Shape.new("type" => "MultiPolygon", "coordinates" => [[ring[-91.4, 38.0, 0.002], ring[-91.3995, 38.0005, 0.0005].reverse], [ring[-91.396, 38.0, 0.001]]])
+      @odd.shape = Core::Survey::Shape.new("type" => "MultiPolygon",
+                                           "coordinates" => [[ring[-91.4, 38.0, 0.002], ring[-91.3995, 38.0005, 0.0005].reverse], [ring[-91.396, 38.0, 0.001]]])
       @odd.save
       @line = Testing.patch("Q-09")
       @line.set(radius_m: nil, width_m: 3.0)
-      @line.shape = Core::Survey::Shape.new("type" => "LineString", "coordinates" => [[-91.41, 38.0], [-91.409, 38.0005]])
+      @line.shape = Core::Survey::Shape.new("type" => "LineString",
+                                            "coordinates" => [[-91.41, 38.0], [-91.409, 38.0005]])
       @line.save
     end
 
     def bytes(kind) = Web::Survey::Export.new(@property, kind).bytes
 
     def draft(bytes, property: @property)
-      arrival = Store::Arrival.draft(property, "round.trip", Formats::Reader.read(bytes), format: Formats::Reader.name(bytes))
+      arrival = Store::Arrival.draft(property, "round.trip", Formats::Reader.read(bytes),
+                                     format: Formats::Reader.name(bytes))
       arrival.look(seen_on: Testing::TODAY)
       arrival
     end
@@ -33,13 +36,17 @@ module Thistle
     # same shapes, plants and amounts.
     def test_round_trips_lose_nothing
       other = Store::Property.first(prefix: "B")
-      told = ->(patch) { [patch.shape.published, *patch.values.slice(:plant_key, :seen_on, :stems, :stem_size, :cover_class, :width_m, :radius_m, :note).values] }
+      told = ->(patch) do
+        [patch.shape.published, *patch.values.slice(:plant_key, :seen_on, :stems, :stem_size, :cover_class, :width_m, :radius_m, :note).values]
+      end
       wanted = @property.live_patches.to_h { |patch| [patch.code, told[patch]] }
       %w[geojson kml kmz gpx csv zip].each do |kind|
         file = bytes(kind)
         counts = draft(file).counts
 
-        assert_equal 30 + (kind == "zip" ? absences : 0), counts["same"], "#{kind}: #{counts} #{Store::ArrivalRow.exclude(verdict: "same").reverse(:id).limit(5).select_map(:reason)}"
+        assert_equal 30 + (kind == "zip" ? absences : 0), counts["same"],
+                     "#{kind}: #{counts} " \
+                     "#{Store::ArrivalRow.exclude(verdict: "same").reverse(:id).limit(5).select_map(:reason)}"
         arrival = draft(file, property: other)
         arrival.take(seen_on: Testing::TODAY, at_once: true)
         found = arrival.patches.to_h { |patch| [patch.code, told[patch]] }
@@ -59,13 +66,16 @@ module Thistle
           path = File.join(dir, "out.#{kind}")
           File.binwrite(path, bytes(kind))
           layer = { "gpx" => "waypoints", "gpkg" => "patches" }[kind]
-          out, said, status = Open3.capture3("ogrinfo", "-so", *(kind == "csv" ? ["-oo", "GEOM_POSSIBLE_NAMES=wkt"] : []), path, *(layer ? [layer] : ["-al"]))
+          out, said, status = Open3.capture3("ogrinfo", "-so",
+                                             *(kind == "csv" ? ["-oo", "GEOM_POSSIBLE_NAMES=wkt"] : []), path,
+                                             *(layer ? [layer] : ["-al"]))
 
           assert_predicate status, :success?, said
           assert_includes out, "Feature Count: #{kind == "gpx" ? points : count}", "#{kind}\n#{out}#{said}"
           refute_match(/ERROR|Warning/, said, kind)
         end
-        out, = Open3.capture2("ogrinfo", "-q", "-sql", "SELECT ST_Area(geom, 1) AS m2 FROM patches WHERE code = 'Q-04'", "-dialect", "SQLite", File.join(dir, "out.gpkg"))
+        out, = Open3.capture2("ogrinfo", "-q", "-sql", "SELECT ST_Area(geom, 1) AS m2 FROM patches WHERE code = 'Q-04'",
+                              "-dialect", "SQLite", File.join(dir, "out.gpkg"))
 
         assert_in_delta area, out[/m2 \(Real\) = ([\d.]+)/, 1].to_f, area * 1e-4
       end
@@ -79,7 +89,8 @@ module Thistle
       assert_empty schema.validate(Nokogiri::XML(bytes("gpx"))).map(&:message)
     end
 
-    # RFC 7946: longitude first, outlines counter-clockwise and holes clockwise (3.1.6), closed rings, no crs member (4).
+    # RFC 7946: longitude first, outlines counter-clockwise and holes clockwise (3.1.6), closed rings, no crs member
+    # (4).
     def test_geojson_holds_to_its_rfc
       data = JSON.parse(bytes("geojson"))
 
@@ -104,7 +115,8 @@ module Thistle
       rows = CSV.parse(files["occurrence.txt"], col_sep: "\t", headers: true)
 
       assert_equal %w[eml.xml meta.xml occurrence.txt], files.keys.sort
-      assert_equal rows.headers, meta.xpath("//field").sort_by { |field| field["index"].to_i }.map { |field| field["term"].split("/").last }
+      assert_equal rows.headers, meta.xpath("//field").sort_by { |field| field["index"].to_i }
+                                     .map { |field| field["term"].split("/").last }
       absent = rows.select { |row| row["occurrenceStatus"] == "absent" }
 
       assert_equal @property.searches.sum { |search| search.absences.size }, absent.size
@@ -131,11 +143,13 @@ module Thistle
     end
 
     def test_tables_as_people_send_them
-      { "code;lat;lon;cover\nA;38,001;-91,4;25,5\n" => 25.5, "\uFEFFcode,latitude,longitude,cover %\nA,38.001,-91.4,25.5 %\n" => 25.5,
+      { "code;lat;lon;cover\nA;38,001;-91,4;25,5\n" => 25.5,
+        "\uFEFFcode,latitude,longitude,cover %\nA,38.001,-91.4,25.5 %\n" => 25.5,
         "code\tdecimalLatitude\tdecimalLongitude\tcover\r\nA\t38.001\t-91.4\t25.5\r\n" => 25.5 }.each do |text, cover|
         [text, text.encode("UTF-16").b].each do |file|
           feature = Formats::Reader.read(file.b).first
-          values, = Core::Survey::Columns.read(feature.properties, Core::Survey::Columns.guess(feature.properties.keys), Core::Knowledge.shipped)
+          values, = Core::Survey::Columns.read(feature.properties, Core::Survey::Columns.guess(feature.properties.keys),
+                                               Core::Knowledge.shipped)
 
           assert_equal [[-91.4, 38.001], cover], [feature.geometry["coordinates"], values[:cover_percent]], text
         end
@@ -154,16 +168,25 @@ module Thistle
     def test_bad_rows_are_refused_or_mended_one_by_one
       good = { "type" => "Point", "coordinates" => [-91.39, 38.02] }
       bow = { "type" => "Polygon", "coordinates" => [[[-91.4, 38.0], [-91.399, 38.001], [-91.399, 38.0], [-91.4, 38.001], [-91.4, 38.0]]] }
-      mixed = { "type" => "GeometryCollection", "geometries" => [good.merge("coordinates" => [-91.38, 38.03, 210.5]), { "type" => "LineString", "coordinates" => [[-91.4, 38.01], [-91.4, 38.02]] }] }
-      shapes = [good, bow, mixed, { "type" => "Point", "coordinates" => [38.0, -91.4] }, { "type" => "Point", "coordinates" => [640_000, 4_206_000] },
-                { "type" => "LineString", "coordinates" => [[-91, 38], [-91, 38]] }, nil, { "type" => "Point", "coordinates" => [-91.30001, 38.02] }]
-      features = shapes.each_with_index.map { |geometry, n| { type: "Feature", geometry:, properties: { code: n == 7 ? "X-0" : "X-#{n}", species: "garlic mustard" } } }
-      features << { type: "Feature", geometry: { type: "Point", coordinates: [-91.390001, 38.02] }, properties: { code: "X-9", species: "garlic mustard" } }
+      mixed = { "type" => "GeometryCollection",
+                "geometries" => [good.merge("coordinates" => [-91.38, 38.03, 210.5]), { "type" => "LineString", "coordinates" => [[-91.4, 38.01], [-91.4, 38.02]] }] }
+      shapes = [good, bow, mixed, { "type" => "Point", "coordinates" => [38.0, -91.4] },
+                { "type" => "Point", "coordinates" => [640_000, 4_206_000] },
+                { "type" => "LineString", "coordinates" => [[-91, 38], [-91, 38]] }, nil,
+                { "type" => "Point", "coordinates" => [-91.30001, 38.02] }]
+      features = shapes.each_with_index.map do |geometry, n|
+        { type: "Feature", geometry:, properties: { code: n == 7 ? "X-0" : "X-#{n}", species: "garlic mustard" } }
+      end
+      features << { type: "Feature", geometry: { type: "Point", coordinates: [-91.390001, 38.02] },
+                    properties: { code: "X-9", species: "garlic mustard" } }
       arrival = draft(JSON.generate(type: "FeatureCollection", features:))
       said = arrival.arrival_rows.to_h { |row| [row.row, "#{row.verdict}: #{row.reason}"] }
 
-      { 1 => /\Aadd: \z/, 2 => /\Aadd: .*crosses itself near .*repaired/, 3 => /\Aadd: one of 2 shapes.*heights were left out/, 4 => /refuse: its code X-2 stands in row 3/, 5 => /refuse: .*look swapped/,
-        6 => /refuse: .*metres, not degrees/, 7 => /refuse: .*no length/, 8 => /refuse: .*no place/, 9 => /refuse: its code X-0 stands in row 1/, 10 => /double: row 1 is the same plant within 5 m/ }
+      { 1 => /\Aadd: \z/, 2 => /\Aadd: .*crosses itself near .*repaired/,
+        3 => /\Aadd: one of 2 shapes.*heights were left out/, 4 => /refuse: its code X-2 stands in row 3/,
+        5 => /refuse: .*look swapped/,
+        6 => /refuse: .*metres, not degrees/, 7 => /refuse: .*no length/, 8 => /refuse: .*no place/,
+        9 => /refuse: its code X-0 stands in row 1/, 10 => /double: row 1 is the same plant within 5 m/ }
         .each { |row, words| assert_match words, said[row] }
       arrival.take(seen_on: Testing::TODAY, at_once: true)
 
@@ -173,11 +196,15 @@ module Thistle
     def test_bombs_and_traps
       bomb = Testing.zip("doc.kml" => "<kml>#{" " * 60_000_000}</kml>")
       trap = %(<?xml version="1.0"?><!DOCTYPE kml [<!ENTITY f SYSTEM "file:///etc/hostname">]><kml><Placemark><name>&f;</name><Point><coordinates>-91,38</coordinates></Point></Placemark></kml>)
-      utm = JSON.generate(type: "FeatureCollection", crs: { type: "name", properties: { name: "urn:ogc:def:crs:EPSG::32615" } }, features: [])
+      utm = JSON.generate(type: "FeatureCollection",
+                          crs: { type: "name", properties: { name: "urn:ogc:def:crs:EPSG::32615" } }, features: [])
 
-      { bomb => /unpacks to more than 48 MB/, trap => /document type/, Testing.zip("a.txt" => "x") => /neither a KML/, bytes("kmz")[0, 900] => /cut off or damaged/,
-        "code,x\nA,1\n" => /no columns of latitude/, "code,lat,lon\n\"A,1,2\n" => /breaks off in line 2/, utm => /not in longitude and latitude/, "[#{"[" * 500}" => /not GeoJSON/,
-        %({"type":"Feature","geometry":#{"[" * 90}) => /cut off/, "$GPGGA,1,2*00\n" => /load it under Walk/ }.each do |file, message|
+      { bomb => /unpacks to more than 48 MB/, trap => /document type/, Testing.zip("a.txt" => "x") => /neither a KML/,
+        bytes("kmz")[0, 900] => /cut off or damaged/,
+        "code,x\nA,1\n" => /no columns of latitude/, "code,lat,lon\n\"A,1,2\n" => /breaks off in line 2/,
+        utm => /not in longitude and latitude/, "[#{"[" * 500}" => /not GeoJSON/,
+        %({"type":"Feature","geometry":#{"[" * 90}) => /cut off/,
+        "$GPGGA,1,2*00\n" => /load it under Walk/ }.each do |file, message|
         assert_match message, assert_raises(Core::BadInput) { Formats::Reader.read(file.b) }.message
       end
     end
@@ -203,7 +230,8 @@ module Thistle
       assert_operator out.to_i, :<, 600
     end
 
-    # NMEA 0183: the checksum is the exclusive or of the bytes between $ and *. The first sentence is the usual textbook one, recalled.
+    # NMEA 0183: the checksum is the exclusive or of the bytes between $ and *. The first sentence is the usual textbook
+    # one, recalled.
     def test_nmea_checksums_and_fixes
       assert_equal "47", Formats::NMEA.checksum("GPGGA,123519,4807.038,N,01131.000,E,1,08,0.9,545.4,M,46.9,M,,")
       fixes = Formats::NMEA.fixes("$GPGGA,123519,4807.038,N,01131.000,E,1,08,0.9,545.4,M,46.9,M,,*47\r\n$GPGGA,123520,4807.038,N,01131.000,E,1,08,0.9,545.4,M,46.9,M,,*47\r\n")
@@ -215,9 +243,12 @@ module Thistle
       again = Formats::NMEA.fixes(Formats::NMEA.write(walk))
 
       assert_equal walk.size, again.size
-      walk.zip(again) { |a, b| assert_in_delta 0, Core::Survey::Geodesic.distance([a.lon, a.lat], [b.lon, b.lat]), 0.005 }
+      walk.zip(again) do |a, b|
+        assert_in_delta 0, Core::Survey::Geodesic.distance([a.lon, a.lat], [b.lon, b.lat]), 0.005
+      end
       assert_in_delta walk.last.time - walk.first.time, again.last.time - again.first.time, 0.02
-      assert_match(/2 broken sentences/, assert_raises(Core::BadInput) { Formats::NMEA.fixes("$GPGGA,1*00\nnoise\n") }.message)
+      assert_match(/2 broken sentences/,
+                   assert_raises(Core::BadInput) { Formats::NMEA.fixes("$GPGGA,1*00\nnoise\n") }.message)
     end
 
     def absences = @property.searches.sum { |search| search.absences.size }

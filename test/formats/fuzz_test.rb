@@ -13,11 +13,13 @@ module Thistle
         property = Store::Property.first(prefix: "Q")
         kinds = %w[geojson kml kmz gpx csv zip].to_h { |kind| [kind, Web::Survey::Export.new(property, kind).bytes.b] }
         fixes = StandIns::GpsReceiver.new(seed: 1).walk(Testing.patch("Q-01").shape, start: Time.utc(2026, 5, 12))
-        kinds.merge("nmea" => Formats::NMEA.write(fixes).b, "grid" => Store::Layer.where(property_id: property.id).first.bytes.b)
+        kinds.merge("nmea" => Formats::NMEA.write(fixes).b,
+                    "grid" => Store::Layer.where(property_id: property.id).first.bytes.b)
       end
     end
 
-    READERS = { "nmea" => ->(bytes) { Core::Survey::Track.new(Formats::NMEA.fixes(bytes)).shape }, "grid" => ->(bytes) { Formats::EsriGrid.read(bytes).contours(50) },
+    READERS = { "nmea" => ->(bytes) { Core::Survey::Track.new(Formats::NMEA.fixes(bytes)).shape },
+                "grid" => ->(bytes) { Formats::EsriGrid.read(bytes).contours(50) },
                 "gpx" => ->(bytes) { [Formats::Reader.read(bytes), Formats::GPX.fixes(bytes)] } }.freeze
 
     # Bytes changed, cut out, doubled or made up, a few at a time.
@@ -52,7 +54,8 @@ module Thistle
           end
         end
 
-        assert_operator refused, :>, 0, "nothing was refused: is it looked at?" unless kind == "nmea" # a log only loses a sentence
+        # a log only loses a sentence
+        assert_operator refused, :>, 0, "nothing was refused: is it looked at?" unless kind == "nmea"
 
         assert_equal ROUNDS, taken + refused
         assert_operator Process.clock_gettime(Process::CLOCK_MONOTONIC) - began, :<, 60
@@ -64,12 +67,16 @@ module Thistle
       Testing.demo(fresh: true)
       property = Store::Property.first(prefix: "Q")
       random = Random.new(11)
-      values = [nil, true, -1, 1e308, "x", [], {}, [[]], [1], [[1, 2]], [[[1, 2], [3, 4]]], "NaN", [-91.4, 38], [[-91.4, 38], [-91.39, 38]], [[[-91.4, 38], [-91.39, 38], [-91.4, 38.01], [-91.4, 38]]]]
+      values = [nil, true, -1, 1e308, "x", [], {}, [[]], [1], [[1, 2]], [[[1, 2], [3, 4]]], "NaN", [-91.4, 38],
+                [[-91.4, 38], [-91.39, 38]], [[[-91.4, 38], [-91.39, 38], [-91.4, 38.01], [-91.4, 38]]]]
       features = Array.new(300) do
-        geometry = { "type" => %w[Point LineString Polygon MultiPolygon MultiPoint Circle].sample(random:), "coordinates" => values.sample(random:) }
-        { type: "Feature", geometry: [geometry, geometry, nil, "none", []].sample(random:), properties: { code: values.sample(random:), cover: values.sample(random:), date: values.sample(random:) } }
+        geometry = { "type" => %w[Point LineString Polygon MultiPolygon MultiPoint Circle].sample(random:),
+                     "coordinates" => values.sample(random:) }
+        { type: "Feature", geometry: [geometry, geometry, nil, "none", []].sample(random:),
+          properties: { code: values.sample(random:), cover: values.sample(random:), date: values.sample(random:) } }
       end
-      arrival = Store::Arrival.draft(property, "odd.geojson", Formats::Reader.read(JSON.generate(type: "FeatureCollection", features:)))
+      arrival = Store::Arrival.draft(property, "odd.geojson",
+                                     Formats::Reader.read(JSON.generate(type: "FeatureCollection", features:)))
       arrival.look(seen_on: Testing::TODAY)
 
       assert_equal 300, arrival.counts.values.sum

@@ -47,15 +47,19 @@ module Thistle
       assert_match(/broken PNG/, why("\x89PNG\r\n\x1A\nshort".b))
       random = Random.new(4)
 
-      100.times { |n| assert_match(/broken|cut off/, why(Image::TYPES.values[n % 2] + random.bytes(random.rand(0..200)))) }
+      100.times do |n|
+        assert_match(/broken|cut off/, why(Image::TYPES.values[n % 2] + random.bytes(random.rand(0..200))))
+      end
     end
 
     # Read back by Ruby's own CSV reader; the terms are TDWG's.
     def test_darwin_core
-      text = Formats::DarwinCore.write([{ "occurrenceID" => "urn:x:1", "occurrenceRemarks" => "a, \"b\"\nc", "decimalLatitude" => 38.0012 }])
+      text = Formats::DarwinCore.write([{ "occurrenceID" => "urn:x:1", "occurrenceRemarks" => "a, \"b\"\nc",
+                                          "decimalLatitude" => 38.0012 }])
       row = CSV.parse(text, headers: true).first
 
-      assert_equal ["a, \"b\"\nc", "38.0012", nil], row.values_at("occurrenceRemarks", "decimalLatitude", "scientificName")
+      assert_equal ["a, \"b\"\nc", "38.0012", nil],
+                   row.values_at("occurrenceRemarks", "decimalLatitude", "scientificName")
       assert_includes text, "\r\n"
     end
   end

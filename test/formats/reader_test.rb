@@ -10,8 +10,10 @@ module Thistle
     SOURCE = JSON.generate(type: "FeatureCollection", features: [
                              { type: "Feature", properties: { name: "Garlic mustard by the gate" },
                                geometry: { type: "Polygon", coordinates: [RING] } },
-                             { type: "Feature", properties: { name: "Fence line" }, geometry: { type: "LineString", coordinates: RING.first(3) } },
-                             { type: "Feature", properties: { name: "One tree" }, geometry: { type: "Point", coordinates: RING.first } }
+                             { type: "Feature", properties: { name: "Fence line" },
+                               geometry: { type: "LineString", coordinates: RING.first(3) } },
+                             { type: "Feature", properties: { name: "One tree" },
+                               geometry: { type: "Point", coordinates: RING.first } }
                            ]).freeze
 
     def read(bytes) = Formats::Reader.read(bytes)
@@ -42,7 +44,8 @@ module Thistle
       points = JSON.generate(JSON.parse(SOURCE).tap { |data| data["features"].select! { |f| f["geometry"]["type"] == "Point" } })
       lines = JSON.generate(JSON.parse(SOURCE).tap { |data| data["features"].select! { |f| f["geometry"]["type"] == "LineString" } })
 
-      assert_equal [["Point", "One tree"]], read(written_by_ogr("GPX", ".gpx", source: points)).map { |f| [f.geometry["type"], f.name] }
+      assert_equal [["Point", "One tree"]],
+                   read(written_by_ogr("GPX", ".gpx", source: points)).map { |f| [f.geometry["type"], f.name] }
       track = read(written_by_ogr("GPX", ".gpx", source: lines, options: ["-lco", "FORCE_GPX_TRACK=YES"]))
 
       assert_equal [["LineString", RING.first(3)]], track.map { |f| f.geometry.values_at("type", "coordinates") }
@@ -59,8 +62,10 @@ module Thistle
     def test_files_that_are_not_what_they_say
       kml = written_by_ogr("KML", ".kml")
 
-      { "" => /empty/, "PK\x03\x04zip" => /cut off or damaged/, "\x00\x01\x02" => /not GeoJSON, KML/, SOURCE[0, SOURCE.size / 2] => /cut off/,
-        kml[0, kml.size / 2] => /cut off or damaged near line/, '{"type":"FeatureCollection","features":[]}' => /no points/,
+      { "" => /empty/, "PK\x03\x04zip" => /cut off or damaged/, "\x00\x01\x02" => /not GeoJSON, KML/,
+        SOURCE[0, SOURCE.size / 2] => /cut off/,
+        kml[0, kml.size / 2] => /cut off or damaged near line/,
+        '{"type":"FeatureCollection","features":[]}' => /no points/,
         '{"type":"FeatureCollection"}' => /no list/, "<kml></kml>" => /no points/,
         "{#{" " * (Formats::Reader::MAX_BYTES + 1)}}" => /larger than 48 MB/ }.each do |bytes, message|
         assert_match message, assert_raises(Core::BadInput) { read(bytes) }.message

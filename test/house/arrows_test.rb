@@ -18,7 +18,9 @@ module Thistle
     def test_every_arrow_is_drawn
       strays = named.reject { |one| drawn?(room(one.file), room(one.home)) }
 
-      assert_empty strays.map { |one| "#{one.file}:#{one.line} names #{one.name}: #{room(one.file)} → #{room(one.home)}" }
+      assert_empty strays.map do |one|
+        "#{one.file}:#{one.line} names #{one.name}: #{room(one.file)} → #{room(one.home)}"
+      end
     end
 
     # So that the drawing does not grow old.
@@ -39,7 +41,8 @@ module Thistle
     # Gems of what lies above, and the clock.
     def test_core_asks_neither_the_web_nor_the_clock
       above = /\b(Sinatra|Sequel|ERB|Rack)\b|Date\.today|Time\.now/
-      lines = files.grep(%r{\Acore/}).flat_map { |file| File.foreach(File.join(ROOT, file)).map { |line| [file, line[/\A[^#]*/]] } }
+      lines = files.grep(%r{\Acore/})
+                   .flat_map { |file| File.foreach(File.join(ROOT, file)).map { |line| [file, line[/\A[^#]*/]] } }
 
       assert_empty(lines.select { |_, code| code.match?(above) })
     end
@@ -47,7 +50,10 @@ module Thistle
     private
 
     def files = @files ||= Dir.chdir(ROOT) { Dir["{#{Constants::HOUSE.join(",")}}/**/*.rb"] }.grep_v(/migrations/)
-    def named = @named ||= files.flat_map { |file| Constants.in(file) }.reject { |one| room(one.file) == room(one.home) }
+
+    def named
+      @named ||= files.flat_map { |file| Constants.in(file) }.reject { |one| room(one.file) == room(one.home) }
+    end
 
     # "core/season" for core/season/site.rb, "core" for core/units.rb, "store" for all of store.
     def room(file)

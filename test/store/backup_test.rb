@@ -19,7 +19,11 @@ module Thistle
 
     def backup = Store::Backup.new(@folder)
     def rows = Sequel::Model.db.tables.to_h { |table| [table, Sequel::Model.db[table].count] }.except(:schema_info)
-    def layers = Dir.children(File.join(@folder, "layers")).sort.map { |file| [file, File.size(File.join(@folder, "layers", file))] }
+
+    def layers
+      Dir.children(File.join(@folder, "layers"))
+         .sort.map { |file| [file, File.size(File.join(@folder, "layers", file))] }
+    end
 
     def test_what_was_copied_comes_back_whole_layers_too
       before = [rows, layers, Testing.patch("Q-01").note]
@@ -39,7 +43,8 @@ module Thistle
     def test_a_copy_that_is_not_whole_is_refused_and_changes_nothing
       backup.write(@path)
       Testing.patch("Q-01").update(note: "mine")
-      { "manifest.json" => ->(text) { text.sub(/"patches": \d+/, '"patches": 999') }, "thistle.db" => ->(bytes) { bytes[0, 4096 * 20] + ("\0" * 4096) + bytes[(4096 * 21)..] },
+      { "manifest.json" => ->(text) { text.sub(/"patches": \d+/, '"patches": 999') },
+        "thistle.db" => ->(bytes) { bytes[0, 4096 * 20] + ("\0" * 4096) + bytes[(4096 * 21)..] },
         "layers" => ->(bytes) { "#{bytes}x" } }.each do |name, spoil|
         bad = spoilt(name, &spoil)
         said = assert_raises(Store::Backup::Refused, name) { backup.restore(bad) }.message
@@ -49,8 +54,10 @@ module Thistle
       end
       File.write(@path, "no copy at all")
 
-      assert_match(/is not a copy that this program made/, assert_raises(Store::Backup::Refused) { backup.restore(@path) }.message)
-      assert_match(/There is no thistle.db/, assert_raises(Store::Backup::Refused) { Store::Backup.new(File.join(@folder, "layers")).write(@path) }.message)
+      assert_match(/is not a copy that this program made/,
+                   assert_raises(Store::Backup::Refused) { backup.restore(@path) }.message)
+      assert_match(/There is no thistle.db/,
+                   assert_raises(Store::Backup::Refused) { Store::Backup.new(File.join(@folder, "layers")).write(@path) }.message)
       assert_empty Dir[File.join(@folder, "**", "*.part")], "nothing half written stays"
     end
 

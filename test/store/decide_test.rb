@@ -17,7 +17,8 @@ module Thistle
     def test_a_rank_knows_its_ground
       one = candidates.fetch("Q-02")
       patch = Testing.patch("Q-02")
-      trail = @property.zones.select { |zone| zone.kind == "trail" }.map { |zone| patch.ground.distance(zone.shape) }.min
+      trail = @property.zones.select { |zone| zone.kind == "trail" }
+                       .map { |zone| patch.ground.distance(zone.shape) }.min
 
       assert_equal "trail", one.place.way[:label]
       assert_in_delta trail, one.place.way[:m], 0.06
@@ -66,9 +67,11 @@ module Thistle
     def test_a_course_is_carried_by_the_records
       course = begin_course("Q-05", "lever_pull")
       knock = course.steps.find { |step| step.kind == "treat" }
-      Store::Treatment.record(course.patch, @site, done_on: Testing::TODAY, method_key: "lever_pull", crew_size: 4, hours: 3)
+      Store::Treatment.record(course.patch, @site, done_on: Testing::TODAY, method_key: "lever_pull", crew_size: 4,
+                              hours: 3)
 
-      assert_equal [Testing::TODAY] * 2, course.refresh.steps.select { |step| [knock.id].include?(step.id) || (step.kind == "disposal" && step.due_on == knock.due_on) }.map(&:done_on).first(2)
+      assert_equal [Testing::TODAY] * 2,
+                   course.refresh.steps.select { |step| [knock.id].include?(step.id) || (step.kind == "disposal" && step.due_on == knock.due_on) }.map(&:done_on).first(2)
       look = course.steps.find { |step| step.kind == "check" }
       Store::Check.record(course.patch, checked_on: look.due_on + 3, resprouts: 1, missed: 0, seedlings: 2)
 
@@ -85,24 +88,32 @@ module Thistle
     # A treatment by another method, or long before its step, leaves the course as it was.
     def test_other_work_does_not_tick_a_step
       course = begin_course("Q-05", "lever_pull")
-      Store::Treatment.record(course.patch, @site, done_on: Testing::TODAY, method_key: "seed_collect", crew_size: 1, hours: 1)
+      Store::Treatment.record(course.patch, @site, done_on: Testing::TODAY, method_key: "seed_collect", crew_size: 1,
+                              hours: 1)
 
       assert_empty course.refresh.steps.filter_map(&:done_on)
     end
 
-    # Patches that are asked together get the answer that each gets alone: the demo's, and each again with one thing changed.
+    # Patches that are asked together get the answer that each gets alone: the demo's, and each again with one thing
+    # changed.
     def test_patches_alike_get_the_answer_that_each_gets_alone
       today = Testing::TODAY
-      changes = [{}, { water_m: 3.0 }, { water_m: 0.0 }, { cover_percent: 60.0, cover_class: nil }, { cover_percent: 80.0 }, { slope_deg: 25.0 }, { footing: "rock" },
+      changes = [{}, { water_m: 3.0 }, { water_m: 0.0 }, { cover_percent: 60.0, cover_class: nil },
+                 { cover_percent: 80.0 }, { slope_deg: 25.0 }, { footing: "rock" },
                  { natives_near: true }, { schools: '{"herbicide":"none"}' }, { stem_size: "wider" }]
       Store::Patch.wanting_work.exclude(plant_key: nil).all.each_with_index do |patch, n|
         changes.each_with_index do |change, m|
           Store::Patch.insert(**patch.values.except(:id), **change, code: "T-#{n}-#{m}")
         end
       end
-      climber = Store::Patch.first(plant_key: "oriental_bittersweet", code: "T-0-0") || Store::Patch.first(plant_key: "oriental_bittersweet")
-      Store::Treatment.create(patch_id: climber.id, done_on: today - 20, method_key: "survival_ring", crew_size: 1, hours: 1.0)
-      answer = ->(patches) { Core::Decide::Agenda.new(patches.filter_map { |one| entry(one, today) }).items.to_h { |item| [item.id, [item.group, item.verdict.removal.key, item.until]] } }
+      climber = Store::Patch.first(plant_key: "oriental_bittersweet", code: "T-0-0") ||
+                Store::Patch.first(plant_key: "oriental_bittersweet")
+      Store::Treatment.create(patch_id: climber.id, done_on: today - 20, method_key: "survival_ring", crew_size: 1,
+                              hours: 1.0)
+      answer = ->(patches) do
+        Core::Decide::Agenda.new(patches.filter_map { |one| entry(one, today) })
+                            .items.to_h { |item| [item.id, [item.group, item.verdict.removal.key, item.until]] }
+      end
       alone = answer.call(Store::Patch.wanting_work.exclude(plant_key: nil).all)
       groups = Store::Alike.groups
       together = answer.call(groups.map(&:patch)).flat_map { |id, said| groups.find { |group| group.patch.id == id }.ids.map { |one| [one, said] } }.to_h
@@ -113,14 +124,17 @@ module Thistle
 
     def entry(patch, today)
       facts = patch.facts(today)
-      facts && patch.plant.invasive? && Core::Decide::Agenda::Entry.new(id: patch.id, facts:, site: patch.property.site(today))
+      facts && patch.plant.invasive? && Core::Decide::Agenda::Entry.new(id: patch.id, facts:,
+                                                                        site: patch.property.site(today))
     end
 
     def test_rules_and_schools_reach_a_patch_and_its_agenda
       patch = Testing.patch("Q-04")
       before = patch.facts(Testing::TODAY)
-      Store::LocalRule.create(property_id: @property.id, about: "pulling", reason: "Bluebells", person: "Ada", said_on: Testing::TODAY)
-      Store::RuleSetting.create(property_id: @property.id, rule_key: "moist_soil", reason: "Noise", person: "Ada", said_on: Testing::TODAY)
+      Store::LocalRule.create(property_id: @property.id, about: "pulling", reason: "Bluebells", person: "Ada",
+                              said_on: Testing::TODAY)
+      Store::RuleSetting.create(property_id: @property.id, rule_key: "moist_soil", reason: "Noise", person: "Ada",
+                                said_on: Testing::TODAY)
       patch.update(schools: JSON.generate(herbicide: "none", piles: "haul"))
       after = Testing.patch("Q-04").facts(Testing::TODAY)
 
@@ -135,7 +149,8 @@ module Thistle
       patch = Testing.patch("Q-04")
 
       assert_nil patch.facts(Testing::TODAY).new_planting
-      Store::Planting.create(patch_id: patch.id, native_key: "spicebush", area_m2: 20.0, from_on: Testing::TODAY - 200, to_on: Testing::TODAY - 180)
+      Store::Planting.create(patch_id: patch.id, native_key: "spicebush", area_m2: 20.0, from_on: Testing::TODAY - 200,
+                             to_on: Testing::TODAY - 180)
 
       assert Testing.patch("Q-04").facts(Testing::TODAY).new_planting
       refute Testing.patch("Q-04").facts(Testing::TODAY + (4 * 365)).new_planting
@@ -147,14 +162,16 @@ module Thistle
       patch = Testing.patch(code)
       bench = Core::Decide::Bench.new(patch.facts(Testing::TODAY), @site)
       removal = Core::Knowledge.shipped.removal(method)
-      Store::Course.begin(patch, Core::Decide::Course.new(bench, removal), removal:, advised: bench.best.removal.key, person: "Ada", reason: nil, today: Testing::TODAY)
+      Store::Course.begin(patch, Core::Decide::Course.new(bench, removal), removal:, advised: bench.best.removal.key,
+                          person: "Ada", reason: nil, today: Testing::TODAY)
     end
 
     # The same patch again, some degrees to the east.
     def plant_copy(code, east:, property: @property)
       from = Testing.patch(code)
       moved = from.shape.geometry.merge("coordinates" => from.shape.geometry["coordinates"].map { |ring| ring.map { |lon, lat| [lon + east, lat] } })
-      patch = Store::Patch.new(property_id: property.id, code: "X-1", plant_key: from.plant_key, state: "standing", seen_on: from.seen_on, cover_class: 2)
+      patch = Store::Patch.new(property_id: property.id, code: "X-1", plant_key: from.plant_key, state: "standing",
+                               seen_on: from.seen_on, cover_class: 2)
       patch.shape = Core::Survey::Shape.new(moved)
       patch.save
     end

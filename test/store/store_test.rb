@@ -16,8 +16,12 @@ module Thistle
     end
 
     def test_what_was_acknowledged_is_safe
-      assert_equal ["wal", 1, 2], %w[journal_mode foreign_keys synchronous].map { |name| @db.fetch("PRAGMA #{name}").get }
-      assert_raises(Sequel::ForeignKeyConstraintViolation) { Store::Observation.create(patch_id: 999_999, seen_on: Testing::TODAY, settled: true) }
+      assert_equal ["wal", 1, 2], %w[journal_mode foreign_keys synchronous].map do |name|
+        @db.fetch("PRAGMA #{name}").get
+      end
+      assert_raises(Sequel::ForeignKeyConstraintViolation) do
+        Store::Observation.create(patch_id: 999_999, seen_on: Testing::TODAY, settled: true)
+      end
     end
 
     # A file of the first version opens with all that was in it, and a copy of it is kept beside it.
@@ -26,7 +30,8 @@ module Thistle
         path = File.join(dir, "thistle.db")
         old = Sequel.sqlite(path)
         Sequel::Migrator.run(old, Store::Database::MIGRATIONS, target: 1)
-        old[:properties].insert(name: "Old ground", prefix: "O", latitude: 38.0, longitude: -91.0, station_seed: 1, climate: "{}")
+        old[:properties].insert(name: "Old ground", prefix: "O", latitude: 38.0, longitude: -91.0, station_seed: 1,
+                                climate: "{}")
         old.disconnect
         Sequel.sqlite(path) do |db|
           Store::Database.send(:bring_up_to_date, db, path)
@@ -46,12 +51,15 @@ module Thistle
       20.times do
         west, south = @property.longitude + random.rand(-0.008..0.004), @property.latitude + random.rand(-0.006..0.003)
         box = [west, south, west + random.rand(0.0005..0.006), south + random.rand(0.0005..0.006)]
-        plain = @property.live_patches.all.select { |p| p.west <= box[2] && p.east >= box[0] && p.south <= box[3] && p.north >= box[1] }
+        plain = @property.live_patches.all.select do |p|
+          p.west <= box[2] && p.east >= box[0] && p.south <= box[3] && p.north >= box[1]
+        end
 
         found = JSON.parse(Store::InView.new(@property.id, box).json)["features"]
 
         assert_equal plain.map(&:id).sort, found.map { |f| f["id"] }.sort
-        assert_equal plain.map(&:id).sort, Store::Patch.live.within(box).where(property_id: @property.id).select_map(:id).sort
+        assert_equal plain.map(&:id).sort, Store::Patch.live.within(box).where(property_id: @property.id)
+                                                       .select_map(:id).sort
       end
     end
 
@@ -72,7 +80,8 @@ module Thistle
 
       assert_equal "hit", patch.reload.state
       # The first year's look falls within days of full leaf-out, and is the same visit.
-      assert_equal ["Every year of the seed bank's life: new seedlings (year 2 of 2)", "Next full leaf-out: snapped roots answer"],
+      assert_equal ["Every year of the seed bank's life: new seedlings (year 2 of 2)",
+                    "Next full leaf-out: snapped roots answer"],
                    treatment.tasks.map(&:reason).sort
       assert_equal "moist", treatment.conditions["soil"]
       treat(patch.reload, stems_done: 4)
@@ -82,11 +91,13 @@ module Thistle
 
     def test_a_live_check_asks_for_work_and_a_clean_one_does_not
       patch = Testing.patch("Q-06")
-      live = Store::Check.record(patch, checked_on: Testing::TODAY, resprouts: 5, missed: 2, seedlings: 11, cover_class: 1)
+      live = Store::Check.record(patch, checked_on: Testing::TODAY, resprouts: 5, missed: 2, seedlings: 11,
+                                 cover_class: 1)
 
       assert_in_delta 100 * 59 / 64.0, live.control.percent
       assert_equal "regrowing", patch.reload.state
-      assert_equal ["Treat again: 5 alive, 2 missed, 11 seedlings"], patch.open_tasks.select { |t| t.kind == "treat" }.map(&:reason)
+      assert_equal ["Treat again: 5 alive, 2 missed, 11 seedlings"],
+                   patch.open_tasks.select { |t| t.kind == "treat" }.map(&:reason)
       treat(patch, stems_done: 7)
 
       assert_equal "hit", patch.reload.state, "what was found alive in the morning was treated that day"
@@ -150,7 +161,8 @@ module Thistle
         run.call # the schema says 0: a copy is made before anything is touched
 
         assert_equal 1, Dir["#{file}.before-*"].size
-        assert_equal "yes", SQLite3::Database.new(Dir["#{file}.before-*"].first).get_first_value("SELECT value FROM settings WHERE key = 'kept'")
+        assert_equal "yes", SQLite3::Database.new(Dir["#{file}.before-*"].first)
+                                             .get_first_value("SELECT value FROM settings WHERE key = 'kept'")
       end
     end
   end

@@ -34,7 +34,8 @@ module Thistle
       assert_equal ["Q-31"], parts.map(&:code)
       assert_equal whole.state, parts.first.state
       assert_equal patch("Q-07").history.size, parts.first.history.size
-      assert_equal patch("Q-07").open_tasks.map(&:reason), parts.first.open_tasks.map(&:reason), "a part is come back to as well"
+      assert_equal patch("Q-07").open_tasks.map(&:reason), parts.first.open_tasks.map(&:reason),
+                   "a part is come back to as well"
       assert_equal [gross, whole.refresh.gross_m2].map(&:round), whole.versions.last(2).map { |v| v.gross_m2.round }
       undo
 
@@ -47,7 +48,8 @@ module Thistle
       cleared = box(whole.west, whole.south, (whole.east - whole.west) / 2, whole.north - whole.south)
       part = Store::Reshape.new(whole).cut_off(cleared, on: @today)
       seen = part.history.size
-      Store::Treatment.record(part, @property.site(@today), done_on: @today, method_key: "hand_pull", crew_size: 1, hours: 1.0, stems_done: 3)
+      Store::Treatment.record(part, @property.site(@today), done_on: @today, method_key: "hand_pull", crew_size: 1,
+                              hours: 1.0, stems_done: 3)
       Store::Check.record(part, checked_on: @today + 30, resprouts: 0, missed: 0, seedlings: 0, cover_class: 1)
 
       assert_equal [seen + 2, "quiet", "hit"], [part.refresh.history.size, part.state, patch("Q-05").state]
@@ -90,15 +92,19 @@ module Thistle
       assert_equal [60.0, gross, 3], [found.refresh.cover_percent, found.gross_m2, found.observations.size]
       Store::Reshape.new(found).look_again(seen_on: @today, amount: Core::Survey::Amount.new(height_cm: 320.0))
 
-      assert_equal [60.0, 82, 320.0], [found.refresh.cover_percent, found.stems, found.height_cm], "what was not said stays"
+      assert_equal [60.0, 82, 320.0], [found.refresh.cover_percent, found.stems, found.height_cm],
+                   "what was not said stays"
     end
 
     # The property's own total against one union of everything, with patches laid over one another at random.
     def test_totals_count_shared_ground_once
       random = Random.new(6)
-      @property.live_patches.all.select { |patch| patch.shape.kind == "line" }.each { |line| line.update(deleted_at: Time.now.utc) } # length times width
+      # length times width
+      @property.live_patches.all.select { |patch| patch.shape.kind == "line" }
+               .each { |line| line.update(deleted_at: Time.now.utc) }
       rows = Array.new(25) do |n|
-        patch = Store::Patch.new(property_id: @property.id, code: "O-#{n}", plant_key: "caltrop", seen_on: Date.new(2024, 5, 1) + (n * 20), cover_class: 2)
+        patch = Store::Patch.new(property_id: @property.id, code: "O-#{n}", plant_key: "caltrop",
+                                 seen_on: Date.new(2024, 5, 1) + (n * 20), cover_class: 2)
         patch.shape = box(-91.4 + random.rand(0.0..0.004), 38.0 + random.rand(0.0..0.003), random.rand(0.0004..0.0015))
         patch.save
       end
@@ -108,7 +114,8 @@ module Thistle
       totals = Store::Totals.new(@property)
       open = @property.live_patches.exclude(state: "closed").all
 
-      assert_in_delta Core::Survey::Overlay.union(open.filter_map(&:ground)).area, totals.whole.ground_m2, totals.whole.ground_m2 * 1e-5
+      assert_in_delta Core::Survey::Overlay.union(open.filter_map(&:ground))
+                                           .area, totals.whole.ground_m2, totals.whole.ground_m2 * 1e-5
       assert_operator totals.whole.gross_m2 - totals.whole.ground_m2, :>, 1000
       assert_in_delta open.sum(&:gross_m2), totals.by_plant.sum(&:gross_m2), 0.01
       assert_in_delta open.filter_map { |p| p.infested&.first }.sum, totals.whole.infested_m2, 0.01
@@ -123,12 +130,15 @@ module Thistle
       before = verdict.call.kind
 
       assert_nil found.zones_in_reach&.find { |zone| zone.kind == "no_spray" }
-      zone = Store::Zone.draw(@property, Core::Survey::Overlay.buffer(found.shape, 5), kind: "no_spray", name: "School", keep_m: 20.0)
+      zone = Store::Zone.draw(@property, Core::Survey::Overlay.buffer(found.shape, 5), kind: "no_spray", name: "School",
+                              keep_m: 20.0)
 
-      assert_equal ["School", 0.0], found.refresh.zones_in_reach.find { |z| z.kind == "no_spray" }.to_h.values_at(:name, :distance_m)
+      assert_equal ["School", 0.0], found.refresh.zones_in_reach.find { |z| z.kind == "no_spray" }
+                                         .to_h.values_at(:name, :distance_m)
       assert_equal :no, verdict.call.kind
       assert(verdict.call.reasons.any? { |reason| reason.rule == :protected_ground && reason.text.include?("“School”, no-spray zone") })
-      assert_in_delta found.gross_m2, Store::Totals.new(@property).by_zone.find { |row| row.key == zone.id }.gross_m2, 0.5
+      assert_in_delta found.gross_m2, Store::Totals.new(@property).by_zone.find { |row| row.key == zone.id }
+                                                   .gross_m2, 0.5
       zone.take_off
 
       assert_nil found.refresh.zones_in_reach&.find { |z| z.kind == "no_spray" }
@@ -151,10 +161,15 @@ module Thistle
 
     # A shape of degrees beside thousands of small ones is told apart without walking over every cell.
     def test_large_shapes_are_judged_quickly
-      small = Array.new(400) { |n| { type: "Feature", geometry: { type: "Point", coordinates: [-91.9 + (n * 1e-3), 38.5] }, properties: { species: "caltrop" } } }
+      small = Array.new(400) do |n|
+        { type: "Feature", geometry: { type: "Point", coordinates: [-91.9 + (n * 1e-3), 38.5] },
+          properties: { species: "caltrop" } }
+      end
       wide = { type: "Feature", geometry: { type: "Polygon", coordinates: [[[-93, 37], [-89, 37], [-89, 40], [-93, 40], [-93, 37]]] }, properties: { species: "caltrop" } }
       began = Process.clock_gettime(Process::CLOCK_MONOTONIC)
-      arrival = Store::Arrival.draft(@property, "wide.geojson", Formats::Reader.read(JSON.generate(type: "FeatureCollection", features: [wide, *small, wide])))
+      arrival = Store::Arrival.draft(@property, "wide.geojson",
+                                     Formats::Reader.read(JSON.generate(type: "FeatureCollection",
+                                                                        features: [wide, *small, wide])))
       arrival.look(seen_on: @today)
 
       assert_equal({ "add" => 1, "double" => 401 }, arrival.counts)
@@ -178,7 +193,8 @@ module Thistle
 
     def test_searches_record_what_was_not_there
       track = shape("LineString", [patch("Q-01").shape.centre, patch("Q-06").shape.centre])
-      search = Store::Search.record(@property, track, searched_on: @today, sight_m: 20.0, plants: %w[oriental_bittersweet garlic_mustard japanese_barberry])
+      search = Store::Search.record(@property, track, searched_on: @today, sight_m: 20.0,
+                                    plants: %w[oriental_bittersweet garlic_mustard japanese_barberry])
 
       assert_equal ["garlic_mustard"], search.absences
       assert_in_delta (track.length * 20) + (Math::PI * 100), search.area_m2, search.area_m2 * 1e-3
@@ -188,7 +204,9 @@ module Thistle
     def test_an_arrival_is_whole_or_nothing
       before = record
       rows = [{ "code" => "Q-01", "note" => "from the file" }, { "code" => "N-1", "species" => "Caltrop" }]
-      features = rows.each_with_index.map { |properties, n| Formats::Feature.new(geometry: n.zero? ? patch("Q-01").shape.published : { "type" => "Point", "coordinates" => [-91.39, 38.0] }, name: "row", properties:) }
+      features = rows.each_with_index.map do |properties, n|
+        Formats::Feature.new(geometry: n.zero? ? patch("Q-01").shape.published : { "type" => "Point", "coordinates" => [-91.39, 38.0] }, name: "row", properties:)
+      end
       arrival = Store::Arrival.draft(@property, "a.geojson", features)
       arrival.look(seen_on: @today)
 
@@ -201,7 +219,8 @@ module Thistle
       assert_equal [before, "failed", "failed"], [record, arrival.refresh.status, arrival.job.status]
       arrival.take(seen_on: @today, at_once: true)
 
-      assert_equal ["from the file", "caltrop", 2], [patch("Q-01").note, patch("N-1").plant_key, arrival.job.refresh.done]
+      assert_equal ["from the file", "caltrop", 2],
+                   [patch("Q-01").note, patch("N-1").plant_key, arrival.job.refresh.done]
       assert_nil arrival.take(seen_on: @today, at_once: true), "it is taken once"
       arrival.undo
 
@@ -209,12 +228,14 @@ module Thistle
       assert_match(/Nothing of a.geojson is on the map/, assert_raises(Core::BadInput) { arrival.undo }.message)
     end
 
-    # Next year's file: the same codes on a later day are another look; what they were stays, and the whole can be taken back.
+    # Next year's file: the same codes on a later day are another look; what they were stays, and the whole can be taken
+    # back.
     def test_a_later_file_keeps_what_was
       found = patch("Q-09")
       before, all = record, Store::PatchShape.count
       wider = Core::Survey::Overlay.buffer(found.shape, 9).published
-      rows = [[wider, { "code" => "Q-09", "seen_on" => "2026-05-10", "cover" => "40" }], [patch("Q-01").shape.published, { "code" => "Q-01", "seen_on" => "2025-09-20" }],
+      rows = [[wider, { "code" => "Q-09", "seen_on" => "2026-05-10", "cover" => "40" }],
+              [patch("Q-01").shape.published, { "code" => "Q-01", "seen_on" => "2025-09-20" }],
               [patch("Q-03").shape.published, { "code" => "Q-03", "seen_on" => "2026-05-02" }]]
       file = -> { Store::Arrival.draft(@property, "next.csv", rows.map { |geometry, properties| Formats::Feature.new(geometry:, properties:) }).tap { |a| a.look(seen_on: @today) } }
       arrival = file.call
@@ -223,7 +244,8 @@ module Thistle
       assert_match(/seen again on 2026-05-10, what it was is kept; changes .*shape/, arrival.arrival_rows.first.reason)
       arrival.take(seen_on: @today, at_once: true)
 
-      assert_equal [Date.new(2022, 11, 2), Date.new(2026, 5, 10), 40.0, all + 1], [found.refresh.seen_on, found.shape_from, found.cover_percent, Store::PatchShape.count]
+      assert_equal [Date.new(2022, 11, 2), Date.new(2026, 5, 10), 40.0, all + 1],
+                   [found.refresh.seen_on, found.shape_from, found.cover_percent, Store::PatchShape.count]
       assert_in_delta(4.0, patch("Q-03").radius_m, 0.001, "what the file does not name stays")
       assert_equal({ "same" => 3 }, file.call.counts, "the same file again says nothing new")
       arrival.undo
@@ -231,11 +253,15 @@ module Thistle
       assert_equal [before, all], [record, Store::PatchShape.count]
     end
 
-    # Doubles go in when they are wanted; plants that are certain are standing at once; what the columns do not name stays unknown.
+    # Doubles go in when they are wanted; plants that are certain are standing at once; what the columns do not name
+    # stays unknown.
     def test_the_choices_of_an_arrival
-      rows = [{ "species" => "Oriental bittersweet" }, { "species" => "caltrop", "cover" => "30", "date" => "2026-05-01" }, { "note" => "what is it?" }]
+      rows = [{ "species" => "Oriental bittersweet" },
+              { "species" => "caltrop", "cover" => "30", "date" => "2026-05-01" }, { "note" => "what is it?" }]
       places = [patch("Q-01").shape.centre, [-91.39, 38.01], [-91.38, 38.01]]
-      features = rows.zip(places).map { |properties, place| Formats::Feature.new(geometry: { "type" => "Point", "coordinates" => place }, properties:) }
+      features = rows.zip(places).map do |properties, place|
+        Formats::Feature.new(geometry: { "type" => "Point", "coordinates" => place }, properties:)
+      end
       arrival = Store::Arrival.draft(@property, "b.geojson", features)
       arrival.map(arrival.columns, apart_m: 5.0, doubles: "add", sure: true)
       arrival.look(seen_on: @today)
@@ -243,7 +269,8 @@ module Thistle
       assert_equal({ "add" => 2, "double" => 1 }, arrival.counts)
       arrival.take(seen_on: @today, at_once: true)
 
-      assert_equal [["oriental_bittersweet", "standing", @today], ["caltrop", "standing", Date.new(2026, 5, 1)], [nil, "reported", @today]],
+      assert_equal [["oriental_bittersweet", "standing", @today], ["caltrop", "standing", Date.new(2026, 5, 1)],
+                    [nil, "reported", @today]],
                    arrival.patches_dataset.order(:id).map { |p| [p.plant_key, p.state, p.seen_on] }
       assert_equal [true, true, nil], arrival.patches_dataset.order(:id).map { |p| p.observations.first&.settled }
       assert_in_delta 4 * Math::PI * 0.3, arrival.patches_dataset.order(:id).all[1].infested.first, 0.01
@@ -252,39 +279,55 @@ module Thistle
 
     # Rows written in bulk are rows as the models write them.
     def test_bulk_rows_are_as_the_models_write_them
-      fields = { property_id: @property.id, state: "reported", geometry: "{}", west: 1.5, south: 2.5, east: 3.5, north: 4.5, seen_on: @today, natives_near: true, note: "it's “so”",
-                 slope: "flat", lock_version: 0, shared_m2: 0.0, created_at: Time.utc(2026, 5, 12, 9, 30), updated_at: Time.utc(2026, 5, 12, 9, 30) }
+      fields = { property_id: @property.id, state: "reported", geometry: "{}", west: 1.5, south: 2.5, east: 3.5,
+                 north: 4.5, seen_on: @today, natives_near: true, note: "it's “so”",
+                 slope: "flat", lock_version: 0, shared_m2: 0.0, created_at: Time.utc(2026, 5, 12, 9, 30),
+                 updated_at: Time.utc(2026, 5, 12, 9, 30) }
       Store::Bulk.insert(:patches, [{ **fields, code: "A" }])
       Store::Patch.db[:patches].insert(**fields, code: "B")
-      raw = Store::Patch.db.synchronize { |db| db.execute("SELECT * FROM patches WHERE code IN ('A', 'B') ORDER BY code") }
+      raw = Store::Patch.db.synchronize do |db|
+        db.execute("SELECT * FROM patches WHERE code IN ('A', 'B') ORDER BY code")
+      end
 
       assert_equal raw[1].drop(1).map(&:to_s) - ["B"], raw[0].drop(1).map(&:to_s) - ["A"]
-      assert_equal Store::Patch.first(code: "B").values.except(:id, :code), Store::Patch.first(code: "A").values.except(:id, :code)
+      assert_equal Store::Patch.first(code: "B").values.except(:id, :code), Store::Patch.first(code: "A")
+                                                                                        .values.except(:id, :code)
     end
 
     # Right across the 180° meridian: saved, found from both sides, written in two parts.
     def test_a_patch_on_the_meridian
-      home = Store::Property.create(name: "Line", prefix: "L", latitude: -17.0, longitude: 180.0, station_seed: 1, climate: JSON.generate(Testing::CLIMATE))
+      home = Store::Property.create(name: "Line", prefix: "L", latitude: -17.0, longitude: 180.0, station_seed: 1,
+                                    climate: JSON.generate(Testing::CLIMATE))
       found = Store::Patch.new(property_id: home.id, code: "L-1", seen_on: @today)
-      found.shape = shape("Polygon", [[[179.9995, -17.0], [-179.9995, -17.0], [-179.9995, -16.999], [179.9995, -16.999], [179.9995, -17.0]]])
+      found.shape = shape("Polygon", [[[179.9995, -17.0], [-179.9995, -17.0], [-179.9995, -16.999], [179.9995, -16.999],
+                                       [179.9995, -17.0]]])
       found.save
 
       [[179.99, -17.01, 179.9999, -16.9], [-179.9999, -17.01, -179.99, -16.9], [179.9, -17.1, 180.1, -16.9]].each do |view|
-        assert_equal [found.id], JSON.parse(Store::InView.new(home.id, view).json)["features"].map { |f| f["id"] }, view.inspect
+        assert_equal [found.id], JSON.parse(Store::InView.new(home.id, view).json)["features"]
+                                     .map { |f| f["id"] }, view.inspect
       end
-      assert_in_delta Core::Survey::Geodesic.area([[0, -17.0], [0.001, -17.0], [0.001, -16.999], [0, -16.999]]), found.gross_m2, 0.01
+      assert_in_delta Core::Survey::Geodesic.area([[0, -17.0], [0.001, -17.0], [0.001, -16.999], [0, -16.999]]),
+                      found.gross_m2, 0.01
     end
 
     # 3 000 is the most that is drawn one by one; beyond, a crowd is counted. Nothing that was sent is sent again.
     def test_crowds_and_panning
       now = Time.now.utc
-      rows = Array.new(3200) { |n| { property_id: @property.id, code: "X-#{n}", state: n.even? ? "standing" : "quiet", geometry: '{"type":"Point","coordinates":[-91,38]}', west: -91.0 + (n * 1e-6), east: -91.0 + (n * 1e-6), south: 38.0, north: 38.0, seen_on: @today, slope: "flat", lock_version: 0, shared_m2: 0.0, created_at: now, updated_at: now } }
+      rows = Array.new(3200) do |n|
+        { property_id: @property.id, code: "X-#{n}", state: n.even? ? "standing" : "quiet",
+          geometry: '{"type":"Point","coordinates":[-91,38]}', west: -91.0 + (n * 1e-6), east: -91.0 + (n * 1e-6),
+          south: 38.0, north: 38.0, seen_on: @today, slope: "flat", lock_version: 0, shared_m2: 0.0, created_at: now,
+          updated_at: now }
+      end
       Store::Bulk.insert(:patches, rows)
       crowd = JSON.parse(Store::InView.new(@property.id, [-91.01, 37.9, -90.9, 38.1]).json)
 
       assert_equal [3200, 1600], [crowd["crowds"].sum { |c| c["patches"] }, crowd["crowds"].sum { |c| c["standing"] }]
 
-      ids = ->(box, seen = nil) { JSON.parse(Store::InView.new(@property.id, box, seen:).json)["features"].map { |f| f["id"] } }
+      ids = ->(box, seen = nil) do
+        JSON.parse(Store::InView.new(@property.id, box, seen:).json)["features"].map { |f| f["id"] }
+      end
       here, there = [-91.0001, 37.9, -90.9995, 38.1], [-90.9999, 37.9, -90.9990, 38.1]
 
       assert_equal ids[there].sort, (ids[there, here] + (ids[here] & ids[there])).sort

@@ -38,7 +38,8 @@ module Thistle
 
     def resize(size)
       width, height = SIZES.fetch(size)
-      page.driver.browser.execute_cdp("Emulation.setDeviceMetricsOverride", width:, height:, deviceScaleFactor: 1, mobile: size == "phone")
+      page.driver.browser.execute_cdp("Emulation.setDeviceMetricsOverride", width:, height:, deviceScaleFactor: 1,
+                                      mobile: size == "phone")
     end
 
     # Draws an area on the survey's map by its corners, in pixels from the middle.

@@ -25,7 +25,10 @@ module Thistle
       JSON.parse(last_response.body)
     end
 
-    def upload(bytes, name) = Rack::Test::UploadedFile.new(StringIO.new(bytes), "application/octet-stream", original_filename: name)
+    def upload(bytes, name)
+      Rack::Test::UploadedFile.new(StringIO.new(bytes), "application/octet-stream", original_filename: name)
+    end
+
     def patch(code) = Testing.patch(code)
   end
 end

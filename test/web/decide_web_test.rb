@@ -8,7 +8,10 @@ module Thistle
     PLAN = { from: "2026-05-12", weeks: "20", hours: "16", goal: "stop_spread" }.freeze
 
     def q = Store::Property.first(prefix: "Q")
-    def verdict(code, method, query = "") = json("/decide.json?patch=#{patch(code).id}&#{query}")["verdicts"].find { |v| v["method"] == method }
+
+    def verdict(code, method, query = "")
+      json("/decide.json?patch=#{patch(code).id}&#{query}")["verdicts"].find { |v| v["method"] == method }
+    end
 
     def test_every_answer_carries_its_figures_its_safety_and_what_would_change_it
       wait = verdict("Q-05", "cut_stump")
@@ -48,20 +51,25 @@ module Thistle
       get "/decide?patch=#{patch("Q-11").id}"
 
       assert_equal 200, last_response.status
-      imagined = ->(query) { json("/decide.json?plant=amur_honeysuckle&settled=yes&size=wrist&date=2026-10-20&#{query}")["verdicts"].find { |v| v["method"] == "cut_stump" } }
+      imagined = ->(query) do
+        json("/decide.json?plant=amur_honeysuckle&settled=yes&size=wrist&date=2026-10-20&#{query}")["verdicts"].find { |v| v["method"] == "cut_stump" }
+      end
 
-      assert_equal [["no", 1.33], ["go", 6.67]], ["", "water=200&stems=100"].map { |query| imagined[query].values_at("verdict", "crew_hours") }
+      assert_equal [["no", 1.33], ["go", 6.67]],
+                   ["", "water=200&stems=100"].map { |query| imagined[query].values_at("verdict", "crew_hours") }
       get "/decide?plant=amur_honeysuckle&stems=-4&area=lots&water=near"
 
       ["How many stems", "How much ground", "How far the water is", 'value="lots"'].each { |text| assert_includes last_response.body, text }
     end
 
-    # What only holds a plant down is a go when that is asked, with the next date and no kill; hours follow plants, mix follows stems.
+    # What only holds a plant down is a go when that is asked, with the next date and no kill; hours follow plants, mix
+    # follows stems.
     def test_held_down_and_plants_apart_from_stems
       thistle = "/decide.json?plant=canada_thistle&settled=yes&date=2026-06-05"
       cut = ->(purpose) { json("#{thistle}&purpose=#{purpose}")["verdicts"].find { |v| v["method"] == "cut_only" } }
 
-      assert_equal ["go", "2026-07-05", 0], cut["hold"].then { |v| [*v.values_at("verdict", "again"), v["kill_percent"]["likely"]] }
+      assert_equal ["go", "2026-07-05", 0],
+                   cut["hold"].then { |v| [*v.values_at("verdict", "again"), v["kill_percent"]["likely"]] }
       assert_equal ["no", nil], cut["kill"].values_at("verdict", "again")
       stumps = json("/decide.json?plant=amur_honeysuckle&settled=yes&size=wrist&date=2026-10-20&water=200&plants=10&stems=60&licensed=yes")["verdicts"]
 
@@ -70,7 +78,8 @@ module Thistle
 
       assert_includes last_response.body, "90 plants have at least as many stems"
       q01 = patch("Q-01")
-      kept = { geometry: q01.geometry, seen_on: q01.seen_on.iso8601, plant_key: q01.plant_key, plants: "12", stems: "46", aim: "trees", lock_version: q01.lock_version }
+      kept = { geometry: q01.geometry, seen_on: q01.seen_on.iso8601, plant_key: q01.plant_key, plants: "12",
+               stems: "46", aim: "trees", lock_version: q01.lock_version }
       send_form :post, "/survey/patches/#{q01.id}", _method: "put", **kept
 
       assert_equal [12, "trees"], [patch("Q-01").plants, patch("Q-01").aim]
@@ -127,10 +136,12 @@ module Thistle
       kind = -> { verdict(inside.code, "report_only", "settled=no")["verdict"] }
 
       assert_equal "go", kind.call
-      send_form :post, "/decide/rules/local", at: q.id, about: "any", zone: zone.id, reason: "Unsafe trees", person: "Ada", from: "2026-01-01"
+      send_form :post, "/decide/rules/local", at: q.id, about: "any", zone: zone.id, reason: "Unsafe trees",
+                person: "Ada", from: "2026-01-01"
 
       assert_includes last_response.body, "is needed beside the other"
-      send_form :post, "/decide/rules/local", at: q.id, about: "any", zone: zone.id, reason: "Unsafe trees", person: "Ada"
+      send_form :post, "/decide/rules/local", at: q.id, about: "any", zone: zone.id, reason: "Unsafe trees",
+                person: "Ada"
 
       assert_equal "no", kind.call
       get "/decide/rules"
@@ -152,7 +163,8 @@ module Thistle
       course = patch("Q-05").course
       task = Store::Task.first(course_id: course.id, done_on: nil)
 
-      assert_equal ["lever_pull", "treat", course.steps.find { |s| s.kind == "treat" }.due_on], [course.advised_key, task.kind, task.due_on]
+      assert_equal ["lever_pull", "treat", course.steps.find { |s| s.kind == "treat" }.due_on],
+                   [course.advised_key, task.kind, task.due_on]
       Store::Treatment.record(course.patch, q.site(Testing::TODAY), done_on: Testing::TODAY, method_key: "cut_stump")
 
       assert_equal Testing::TODAY, course.refresh.steps.find { |s| s.kind == "treat" }.done_on
@@ -219,13 +231,15 @@ module Thistle
       held = answer["items"].first
 
       assert_operator answer["gain"], :>=, answer["greedy_gain"]
-      answer["items"].group_by { |item| item["week"] }.each_value { |items| assert_operator items.sum { |item| item["hours"] }, :<=, 16.001 }
+      answer["items"].group_by { |item| item["week"] }
+                     .each_value { |items| assert_operator items.sum { |item| item["hours"] }, :<=, 16.001 }
       send_form :post, "/decide/plan/#{Store::SeasonPlan.last.id}/again", patch: held["patch"], wish: "ban"
 
       refute_includes json("/decide/plan.json")["answer"]["items"].map { |item| item["code"] }, held["code"]
       send_form :post, "/decide/plan", at: q.id, **PLAN, weeks: "99", other: "soon 3", budget: "much"
 
-      ["must be less than or equal to 52", "have a line that cannot be read", "must be a float", "soon 3"].each { |text| assert_includes last_response.body, text }
+      ["must be less than or equal to 52", "have a line that " \
+                                           "cannot be read", "must be a float", "soon 3"].each { |text| assert_includes last_response.body, text }
     end
 
     # Nobody licensed, no herbicide in the plan; a plan that is held to the impossible says which limit clashes.
@@ -238,7 +252,8 @@ module Thistle
       send_form :post, "/decide/plan/#{Store::SeasonPlan.last.id}/again", patch: patch("Q-07").id, wish: "pin"
       get "/decide/plan"
 
-      assert_includes last_response.body, "Q-07 is held where its window is not open, or it takes more hours than any week has"
+      assert_includes last_response.body,
+                      "Q-07 is held where its window is not open, or it takes more hours than any week has"
     end
 
     # What is planned for this week stands on Today until it is worked on, and in the calendar.
@@ -247,11 +262,13 @@ module Thistle
       first = json("/.json")["planned"].first
       get "/season/calendar.ics?at=#{q.id}"
 
-      assert_includes last_response.body, "#{first["code"]}: #{Core::Knowledge.shipped.removal(first["method"]).name.downcase}"
+      assert_includes last_response.body,
+                      "#{first["code"]}: #{Core::Knowledge.shipped.removal(first["method"]).name.downcase}"
       get "/"
 
       assert_includes last_response.body, "Planned for this week"
-      Store::Treatment.record(patch(first["code"]), q.site(Testing::TODAY), done_on: Testing::TODAY, method_key: first["method"], crew_size: 3, hours: 2)
+      Store::Treatment.record(patch(first["code"]), q.site(Testing::TODAY), done_on: Testing::TODAY,
+                              method_key: first["method"], crew_size: 3, hours: 2)
 
       refute_includes json("/.json")["planned"].map { |item| item["code"] }, first["code"]
     end
@@ -274,7 +291,8 @@ module Thistle
 
     # A large plan is solved beside the page, which says how far it is; one that a stop cut short says so.
     def test_a_long_solve_shows_progress
-      plan = Store::SeasonPlan.create(property_id: q.id, asked: JSON.generate(PLAN.merge(other: {}, weights: {}, pins: [], bans: [])))
+      plan = Store::SeasonPlan.create(property_id: q.id,
+                                      asked: JSON.generate(PLAN.merge(other: {}, weights: {}, pins: [], bans: [])))
       Store::Job.create(kind: "plan", subject_id: plan.id, pid: Process.pid, beat_at: Time.now.utc)
       get "/decide/plan"
 
@@ -309,7 +327,8 @@ module Thistle
       send_form :post, "/decide/steps/#{step.id}/done"
       send_form :post, "/decide/courses/#{course.id}/steps", due_on: "2028-01-05", text: "Prune the oak", kind: "check"
 
-      assert_equal [Testing::TODAY, "Prune the oak"], [step.refresh.done_on, course.refresh.steps.find { |s| s.due_on == Date.new(2028, 1, 5) }.text]
+      assert_equal [Testing::TODAY, "Prune the oak"],
+                   [step.refresh.done_on, course.refresh.steps.find { |s| s.due_on == Date.new(2028, 1, 5) }.text]
       send_form :post, "/decide/courses/#{course.id}/leave"
 
       assert_nil course.patch.refresh.course

@@ -3,7 +3,8 @@
 require "support/web"
 
 module Thistle
-  # Many hands on one file: what asks writes nothing, what was written can be put right, of two who do the same one does it.
+  # Many hands on one file: what asks writes nothing, what was written can be put right, of two who do the same one does
+  # it.
   class HandsWebTest < RackTest
     ASKED = %w[/ /.json /identify /survey /survey.json /survey/list /survey/files /survey/zones /survey/searches /survey/totals /season /season/fit /season/calendar
                /season/calendar.ics /decide /decide/first /decide/plan /decide/courses /decide/rules /mix /work /work.json /recheck /recheck.json /replant
@@ -32,13 +33,17 @@ module Thistle
       end
     end
 
-    # What nobody types, but something sends: a field in pieces, numbers past all numbers, a week of four hundred letters.
+    # What nobody types, but something sends: a field in pieces, numbers past all numbers, a week of four hundred
+    # letters.
     def test_a_form_sent_askew_is_an_error_in_words
-      key = Core::Identify::Key.new({}, site: patch("Q-07").property.site(today), date: today, region: patch("Q-07").property.region)
+      key = Core::Identify::Key.new({}, site: patch("Q-07").property.site(today), date: today,
+                                    region: patch("Q-07").property.region)
       report = Store::Report.write(patch("Q-07").property, key, patch: nil).id
       point = JSON.generate(type: "Point", coordinates: [-91.4, 38.0])
-      [["/survey/arrivals", { file: { x: "1" } }], ["/survey/layers", { file: { x: "1" } }], ["/season/weather/files", { file: { tempfile: "1" } }],
-       ["/survey/walk", { file: { x: "1" } }], ["/survey/walk/photos", { photos: [{ x: "1" }] }], ["/identify/reports/#{report}/photos", { photos: [{ x: "1" }] }],
+      [["/survey/arrivals", { file: { x: "1" } }], ["/survey/layers", { file: { x: "1" } }],
+       ["/season/weather/files", { file: { tempfile: "1" } }],
+       ["/survey/walk", { file: { x: "1" } }], ["/survey/walk/photos", { photos: [{ x: "1" }] }],
+       ["/identify/reports/#{report}/photos", { photos: [{ x: "1" }] }],
        ["/decide/plan", { from: today.iso8601, weeks: "26", hours: "16", goal: "stop_spread", budget: "1e400" }],
        ["/decide/plan", { from: today.iso8601, weeks: "26", hours: "16", goal: "stop_spread", mix: "9" * 400 }],
        ["/survey/patches", { geometry: point, infested: "1e400" }]].each do |path, sent|
@@ -60,7 +65,8 @@ module Thistle
     def test_a_check_is_corrected_and_both_versions_stay
       check = patch("Q-07").checks.last
       path = "/records/check/#{check.id}"
-      typed = { checked_on: check.checked_on.iso8601, resprouts: "0", missed: "0", seedlings: "0", note: "A third of last year." }
+      typed = { checked_on: check.checked_on.iso8601, resprouts: "0", missed: "0", seedlings: "0",
+                note: "A third of last year." }
       send_form :post, path, **typed, version: "0", person: "J. Finch"
 
       assert_equal [422, "regrowing"], [last_response.status, patch("Q-07").state]
@@ -69,7 +75,8 @@ module Thistle
       send_form :post, path, **typed, version: "0", person: "J. Finch", reason: "Counted on the wrong sheet"
 
       assert_equal 303, last_response.status
-      assert_equal ["quiet", []], [patch("Q-07").state, patch("Q-07").open_tasks.select { |task| task.kind == "treat" }.map(&:reason)]
+      assert_equal ["quiet", []], [patch("Q-07").state,
+                                   patch("Q-07").open_tasks.select { |task| task.kind == "treat" }.map(&:reason)]
       get path
 
       assert_match(%r{<s>150</s></td><td>0}, last_response.body)
@@ -83,7 +90,8 @@ module Thistle
     def test_work_is_taken_back_and_brought_back_with_all_that_followed
       before = told
       work = patch("Q-06").treatments.last
-      send_form :post, "/records/treatment/#{work.id}/take-back", version: "0", person: "T. Abara", reason: "It was Q-05"
+      send_form :post, "/records/treatment/#{work.id}/take-back", version: "0", person: "T. Abara",
+                reason: "It was Q-05"
 
       assert_equal ["standing", 0], [patch("Q-06").state, patch("Q-06").open_tasks.size]
       assert_includes get("/survey/patches/#{patch("Q-06").id}").body, "1 record taken back"
@@ -103,7 +111,8 @@ module Thistle
     def test_work_on_another_day_keeps_that_days_weather
       work = patch("Q-06").treatments.last
       form = Web::Work::Forms::Treatment.of(work, Core::Units.new, today)
-      send_form :post, "/records/treatment/#{work.id}", **form.raw, done_on: "2026-04-02", version: "0", person: "J. Finch", reason: "A day off"
+      send_form :post, "/records/treatment/#{work.id}", **form.raw, done_on: "2026-04-02", version: "0",
+                person: "J. Finch", reason: "A day off"
       day = work.patch.property.site(today).day(Date.new(2026, 4, 2))
 
       assert_equal [day.tmax, day.rain], work.refresh.conditions.values_at("tmax", "rain_mm")
@@ -114,10 +123,12 @@ module Thistle
     def test_a_sight_names_the_patch_until_it_is_corrected
       seen = patch("Q-05").observations.first
       form = Web::Survey::Forms::Observation.of(seen, Core::Units.new, today)
-      send_form :post, "/records/observation/#{seen.id}", **form.raw, plant_key: "tatarian_honeysuckle", version: "0", person: "J. Finch", reason: "The flowers"
+      send_form :post, "/records/observation/#{seen.id}", **form.raw, plant_key: "tatarian_honeysuckle", version: "0",
+                person: "J. Finch", reason: "The flowers"
 
       assert_equal "tatarian_honeysuckle", patch("Q-05").plant_key
-      send_form :post, "/records/observation/#{seen.id}/take-back", version: "1", person: "J. Finch", reason: "Not there"
+      send_form :post, "/records/observation/#{seen.id}/take-back", version: "1", person: "J. Finch",
+                reason: "Not there"
 
       assert_equal "hit", patch("Q-05").state, "it was treated, whatever it is"
     end
@@ -130,23 +141,30 @@ module Thistle
       assert_in_delta 64, patch("Q-09").cover_percent
       seen = patch("Q-09").observations.last
       form = Web::Survey::Forms::Observation.of(seen, Core::Units.new, today)
-      send_form :post, "/records/observation/#{seen.id}", **form.raw, cover_percent: "46", version: "0", person: "J. Finch", reason: "Turned round"
+      send_form :post, "/records/observation/#{seen.id}", **form.raw, cover_percent: "46", version: "0",
+                person: "J. Finch", reason: "Turned round"
 
       assert_in_delta 46, patch("Q-09").cover_percent
-      send_form :post, "/records/observation/#{seen.id}/take-back", version: "1", person: "J. Finch", reason: "Another patch"
+      send_form :post, "/records/observation/#{seen.id}/take-back", version: "1", person: "J. Finch",
+                reason: "Another patch"
 
       assert_equal before, patch("Q-09").values.slice(:cover_percent, :cover_class, :height_cm)
     end
 
     def test_plantings_and_plans_can_be_put_right
-      planting = Store::Planting.create(patch_id: patch("Q-06").id, native_key: "christmas_fern", area_m2: 20.0, plugs: 40, from_on: today, to_on: today + 30)
-      send_form :post, "/records/planting/#{planting.id}", area: "30", plugs: "60", from_on: today.iso8601, to_on: (today - 1).iso8601, version: "0", person: "J. Finch", reason: "More came"
+      planting = Store::Planting.create(patch_id: patch("Q-06").id, native_key: "christmas_fern", area_m2: 20.0,
+                                        plugs: 40, from_on: today, to_on: today + 30)
+      send_form :post, "/records/planting/#{planting.id}", area: "30", plugs: "60", from_on: today.iso8601,
+                to_on: (today - 1).iso8601, version: "0", person: "J. Finch", reason: "More came"
 
       assert_includes last_response.body, "To is before it begins"
-      send_form :post, "/records/planting/#{planting.id}", area: "30", plugs: "60", from_on: today.iso8601, to_on: (today + 30).iso8601, done_on: today.iso8601, version: "0", person: "J. Finch", reason: "More came"
+      send_form :post, "/records/planting/#{planting.id}", area: "30", plugs: "60", from_on: today.iso8601,
+                to_on: (today + 30).iso8601, done_on: today.iso8601, version: "0", person: "J. Finch",
+                       reason: "More came"
 
       assert_equal [60, today], planting.refresh.values.values_at(:plugs, :done_on)
-      plan = Store::SeasonPlan.create(property_id: patch("Q-06").property_id, asked: "{}", answer: "{}", status: "solved")
+      plan = Store::SeasonPlan.create(property_id: patch("Q-06").property_id, asked: "{}", answer: "{}",
+                                      status: "solved")
       send_form :post, "/records/plan/#{plan.id}/take-back", version: "0", person: "J. Finch", reason: "No crew"
 
       assert_nil Store::SeasonPlan.current(patch("Q-06").property)
@@ -155,9 +173,11 @@ module Thistle
 
     # What a person asked for is theirs: made on their word, taken back, asked for again.
     def test_visits_asked_for_by_hand
-      send_form :post, "/recheck/tasks", patch: patch("Q-06").id, kind: "check", reason: "Look at the spring", wait: "date", due_on: "2027-05-01"
+      send_form :post, "/recheck/tasks", patch: patch("Q-06").id, kind: "check", reason: "Look at the spring",
+                wait: "date", due_on: "2027-05-01"
       task = Store::Task.first(reason: "Look at the spring")
-      send_form :post, "/work/treatments", patch: patch("Q-06").id, method_key: "hand_pull", done_on: today.iso8601, crew_size: "2", hours: "1", stems_done: "4"
+      send_form :post, "/work/treatments", patch: patch("Q-06").id, method_key: "hand_pull", done_on: today.iso8601,
+                crew_size: "2", hours: "1", stems_done: "4"
 
       assert_predicate task.refresh, :open?
       { "made" => "made", "drop" => "drop" }.each_key do |act|
@@ -175,7 +195,8 @@ module Thistle
     end
 
     def test_a_look_in_winter_says_nothing
-      send_form :post, "/recheck/checks", patch: patch("Q-06").id, checked_on: "2026-01-10", resprouts: "0", missed: "0", seedlings: "0"
+      send_form :post, "/recheck/checks", patch: patch("Q-06").id, checked_on: "2026-01-10", resprouts: "0",
+                missed: "0", seedlings: "0"
       follow_redirect!
 
       assert_includes last_response.body, "Q-06 is hit. Nothing would have shown on that day"
@@ -184,12 +205,14 @@ module Thistle
 
     def test_today_shows_due_work_that_no_other_row_covers
       board = Web::Today::Board.new(Store::Property.order(:id).all, today)
-      shown = board.due.map { |task| [task[:code], task.kind] } + board.groups.values.flat_map(&:items).map { |item| [board.patch(item.id).code, "treat"] }
+      shown = board.due.map { |task| [task[:code], task.kind] } + board.groups.values.flat_map(&:items)
+                                                                       .map { |item| [board.patch(item.id).code, "treat"] }
       wanted = Store::Task.due(through: today + 7).all.map { |task| [task[:code], task.kind] }
 
       assert_empty wanted.reject { |_, kind| kind == "treat" }.first(10) - shown
       stub = patch("Q-05")
-      Store::Treatment.record(stub, stub.property.site(today), done_on: today - 28, method_key: "limb_up_and_flag", crew_size: 1, hours: 1.0, stems_done: 2)
+      Store::Treatment.record(stub, stub.property.site(today), done_on: today - 28, method_key: "limb_up_and_flag",
+                              crew_size: 1, hours: 1.0, stems_done: 2)
 
       Store::Task.exclude(patch_id: stub.id).update(done_on: today)
       due = Web::Today::Board.new([stub.property], today).due.map { |task| [task[:code], task.kind] }
@@ -226,7 +249,8 @@ module Thistle
 
     def test_a_wish_that_is_none_is_refused_and_spoils_nothing
       plan = Store::SeasonPlan.create(property_id: patch("Q-06").property_id, status: "failed", fault: "x",
-                                      asked: JSON.generate(from: "2026-05-12", weeks: 8, hours: 8, other: {}, weights: {}, pins: [], bans: [], goal: "even"))
+                                      asked: JSON.generate(from: "2026-05-12", weeks: 8, hours: 8, other: {},
+                                                           weights: {}, pins: [], bans: [], goal: "even"))
       [[:week, "soon"], [:week, "a" * 400], [:method, "sorcery"]].each do |field, value|
         send_form :post, "/decide/plan/#{plan.id}/again", patch: patch("Q-06").id, wish: "pin", field => value
 
@@ -240,19 +264,23 @@ module Thistle
       follow_redirect!
 
       assert_includes last_response.body, "Your first property"
-      send_form :post, "/records/properties", name: "New ground", prefix: "N", units: "metric", texture: "loam", latitude: "", longitude: ""
+      send_form :post, "/records/properties", name: "New ground", prefix: "N", units: "metric", texture: "loam",
+                latitude: "", longitude: ""
 
       assert_equal 422, last_response.status
-      send_form :post, "/records/properties", name: "New ground", prefix: "N", units: "metric", texture: "loam", region: "na_midwest"
+      send_form :post, "/records/properties", name: "New ground", prefix: "N", units: "metric", texture: "loam",
+                region: "na_midwest"
 
       assert_equal [303, 200], [last_response.status, get("/").status]
     end
 
     def test_faults_of_the_file_are_said_in_words
-      { "SQLite3::FullException: database or disk is full" => "the disk is full", "SQLite3::ReadOnlyException: attempt to write a readonly database" => "read-only",
+      { "SQLite3::FullException: database or disk is full" => "the disk is full",
+        "SQLite3::ReadOnlyException: attempt to write a readonly database" => "read-only",
         "SQLite3::BusyException: database is locked" => "too many are writing" }.each do |fault, words|
         Store::Task.stub(:create, ->(*) { raise Sequel::DatabaseError, fault }) do
-          send_form :post, "/recheck/tasks", patch: patch("Q-06").id, kind: "check", reason: "Look", wait: "date", due_on: "2027-05-01"
+          send_form :post, "/recheck/tasks", patch: patch("Q-06").id, kind: "check", reason: "Look", wait: "date",
+                    due_on: "2027-05-01"
         end
 
         assert_equal 503, last_response.status

@@ -12,7 +12,8 @@ module Thistle
       send_form :post, "/identify/observations", patch: id, c: { habit: "vine", leaf_margin: "toothed" }
 
       assert_equal ["reported", 2], [patch("Q-11").state, patch("Q-11").observations.size]
-      seen = { habit: "vine", climbs_by: "twining", leaf_margin: "toothed", flower_cluster: "axils", flower_colour: "green", leaf_shape: "round",
+      seen = { habit: "vine", climbs_by: "twining", leaf_margin: "toothed", flower_cluster: "axils",
+               flower_colour: "green", leaf_shape: "round",
                root_colour: "orange", leaf_length: "8", leaf_arrangement: "alternate", leaf_type: "simple" }
       send_form :post, "/identify/observations", patch: id, c: seen
 
@@ -37,7 +38,8 @@ module Thistle
       get "/identify?#{seen}&on=1850-01-01&where=mars"
 
       ["A day of the last ten years", "Choose a region of the list"].each { |words| assert_includes last_response.body, words }
-      send_form :post, "/identify/observations", patch: patch("Q-11").id, on: "2025-04-04", where: "australia", c: { habit: "tree" }
+      send_form :post, "/identify/observations", patch: patch("Q-11").id, on: "2025-04-04", where: "australia",
+                c: { habit: "tree" }
 
       assert_equal 422, last_response.status
     end
@@ -47,7 +49,9 @@ module Thistle
       send_form :post, "/identify/reports", patch: patch("Q-11").id, c: { habit: "vine", leaf_margin: "toothed" }
       report = Store::Report.last
       path = "/identify/reports/#{report.id}"
-      upload = ->(bytes, name) { Rack::Test::UploadedFile.new(StringIO.new(bytes), "image/jpeg", true, original_filename: name) }
+      upload = ->(bytes, name) do
+        Rack::Test::UploadedFile.new(StringIO.new(bytes), "image/jpeg", true, original_filename: name)
+      end
       send_form :post, "#{path}/photos", photos: [upload.call("not a picture", "notes.jpg")]
 
       assert_equal 422, last_response.status
@@ -60,12 +64,14 @@ module Thistle
 
       row = CSV.parse(get("#{path}/occurrence.csv").body, headers: true).first
 
-      assert_equal ["2026-05-12", "unverified", "what kind of plant: vine; leaf edge: toothed"], row.values_at("eventDate", "identificationVerificationStatus", "occurrenceRemarks")
+      assert_equal ["2026-05-12", "unverified", "what kind of plant: vine; leaf edge: toothed"],
+                   row.values_at("eventDate", "identificationVerificationStatus", "occurrenceRemarks")
       assert_in_delta patch("Q-11").shape.centre.last, row["decimalLatitude"].to_f, 1e-5
       send_form :post, "#{path}/answer", answer_key: "oriental_bittersweet", answered_on: "2026-05-30", answered_by: ""
 
       ["is in the future", "must be filled|is missing"].each { |text| assert_match(/#{text}/, last_response.body) }
-      send_form :post, "#{path}/answer", answer_key: "oriental_bittersweet", answered_on: "2026-05-12", answered_by: "R. Lindqvist"
+      send_form :post, "#{path}/answer", answer_key: "oriental_bittersweet", answered_on: "2026-05-12",
+                answered_by: "R. Lindqvist"
 
       assert_equal %w[standing oriental_bittersweet], [patch("Q-11").state, patch("Q-11").plant_key]
       assert_equal ["oriental_bittersweet", nil], json("#{path}.json").values_at("answer", "answer_note")
@@ -86,8 +92,10 @@ module Thistle
     def test_plants_are_found_by_any_name_and_misspelled
       found = ->(query) { json("/find.json?q=#{CGI.escape(query)}")["plants"].map { |row| row["key"] } }
 
-      { "bittersweet" => "oriental_bittersweet", "lonicera maackii" => "amur_honeysuckle", "Polygonum cuspidatum" => "japanese_knotweed",
-        "creeping charlie" => "ground_ivy", "japaneese knotwede" => "japanese_knotweed", "buckthron" => "common_buckthorn", "ailanthis" => "tree_of_heaven",
+      { "bittersweet" => "oriental_bittersweet", "lonicera maackii" => "amur_honeysuckle",
+        "Polygonum cuspidatum" => "japanese_knotweed",
+        "creeping charlie" => "ground_ivy", "japaneese knotwede" => "japanese_knotweed",
+        "buckthron" => "common_buckthorn", "ailanthis" => "tree_of_heaven",
         "garlick mustard" => "garlic_mustard" }.each { |query, key| assert_includes found.call(query).first(4), key, query }
       assert_empty found.call("zzxxqq") + found.call("%") + found.call("")
       assert_includes json("/find.json?q=q-0")["patches"].map { |row| row["code"] }, "Q-01"
@@ -139,7 +147,8 @@ module Thistle
     # Every state of every character has a drawing of its own, light enough for a phone.
     def test_every_state_is_drawn
       drawings = Web::Identify::Glyphs.drawings
-      states = Core::Knowledge.shipped.characters.values.reject(&:measured?).flat_map { |c| c.states.keys.map { |state| "#{c.key}-#{state}" } }
+      states = Core::Knowledge.shipped.characters.values.reject(&:measured?)
+                              .flat_map { |c| c.states.keys.map { |state| "#{c.key}-#{state}" } }
 
       assert_empty states - drawings.keys
       alike = drawings.group_by { |id, _| id[/\A\w+/] }.values.flat_map { |group| group.group_by(&:last).values.select { |same| same.size > 1 }.map { |same| same.map(&:first) } }
@@ -155,7 +164,8 @@ module Thistle
     def test_a_plant_page_tells_the_whole_plant
       page = Nokogiri::HTML(get("/identify/plants/himalayan_blackberry").body).text.squeeze
 
-      ["sprouts from the crown, roots where stems touch the ground", "by birds and other animals", "A weed in North America, west; Australia; British Isles and Western Europe", "What backfires",
+      ["sprouts from the crown, roots where stems touch the ground", "by birds and other animals",
+       "A weed in North America, west; Australia; British Isles and Western Europe", "What backfires",
        "10 to 22 cm", "also Armenian blackberry"].each { |text| assert_includes page, text.squeeze }
       get "/?at=#{Store::Property.first(units: "us").id}"
 
@@ -182,7 +192,8 @@ module Thistle
       send_form :post, "/identify/practice", kind: "method", answer: moves.keys.first
 
       assert_match(/The verdict is <b>(go|wait|no)/, last_response.body)
-      told = Core::Knowledge.shipped.removal(moves.keys.first).cautions.map { |key| Core::Knowledge.shipped.cautions[key]["text"] }
+      told = Core::Knowledge.shipped.removal(moves.keys.first)
+                            .cautions.map { |key| Core::Knowledge.shipped.cautions[key]["text"] }
 
       told.each { |text| assert_includes last_response.body, Rack::Utils.escape_html(text) }
     end

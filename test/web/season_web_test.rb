@@ -9,7 +9,9 @@ module Thistle
     def q = Store::Property.first(prefix: "Q")
     def today = Testing::TODAY
 
-    def see(**fields) = send_form(:post, "/season/sightings", at: q.id, seen_on: today.iso8601, person: "T. Abara", **fields)
+    def see(**fields)
+      send_form(:post, "/season/sightings", at: q.id, seen_on: today.iso8601, person: "T. Abara", **fields)
+    end
 
     def test_a_mark_is_seen_moves_the_year_and_is_taken_back
       before = anchors
@@ -38,7 +40,8 @@ module Thistle
       ["/identify/plants/lonicera-maackii", "/identify/\r\nhttps://elsewhere.example/", "https://elsewhere.example/identify/", "/identify/\xFF"].each do |back|
         see(kind: "anchor", said: "full_leaf", seen_on: (today - 2).iso8601, back:)
 
-        assert_includes ["/identify/plants/lonicera-maackii", "/season", nil], last_response.location && URI(last_response.location).path, back
+        assert_includes ["/identify/plants/lonicera-maackii", "/season", nil],
+                        last_response.location && URI(last_response.location).path, back
         assert_equal "example.org", URI(last_response.location).host, back if last_response.location
         assert_operator last_response.status, :<, 500
       end
@@ -77,7 +80,8 @@ module Thistle
       after = phases.call
 
       assert_equal "2026-04-28", after["flower"]["from"]
-      assert_equal (Date.iso8601(after["ripe_seed"]["from"]) - Date.iso8601(before["ripe_seed"]["from"])).to_i, after["ripe_seed"]["moved_days"]
+      assert_equal (Date.iso8601(after["ripe_seed"]["from"]) - Date.iso8601(before["ripe_seed"]["from"])).to_i,
+                   after["ripe_seed"]["moved_days"]
       other = Store::Property.first(prefix: "B")
 
       assert_equal 0, json("/identify/plants/amur_honeysuckle.json?at=#{other.id}")["phases"].find { |span| span["phase"] == "flower" }["moved_days"]
@@ -97,7 +101,8 @@ module Thistle
       send_form(:post, "/records/properties", name: "Gully flat", prefix: "q", units: "metric", texture: "clay")
       assert_includes last_response.body, "is taken by another property"
       assert_includes last_response.body, "or a position is needed"
-      send_form(:post, "/records/properties", name: "Gully flat", prefix: "gf", units: "metric", texture: "clay", region: "australia", climate_kind: "wet_dry")
+      send_form(:post, "/records/properties", name: "Gully flat", prefix: "gf", units: "metric", texture: "clay",
+                region: "australia", climate_kind: "wet_dry")
       page = get("/season").body
 
       assert_includes page, "No weather of this ground is known"
@@ -115,7 +120,8 @@ module Thistle
 
     def test_a_file_of_weather_is_looked_at_taken_and_taken_back
       rows = (Date.new(2023, 1, 1)..today).map { |date| "#{date},#{15 + (12 * Math.sin((date.yday - 110) / 58.1))},#{4 + (12 * Math.sin((date.yday - 110) / 58.1))},#{date.day.even? ? 9 : 0}" }
-      send_form(:post, "/season/weather/files", at: q.id, file: upload("date,tmax,tmin,rain\n#{rows.join("\n")}", "ridge.csv"))
+      send_form(:post, "/season/weather/files", at: q.id,
+                file: upload("date,tmax,tmin,rain\n#{rows.join("\n")}", "ridge.csv"))
       page = last_response.location
 
       assert_equal "simulated", q.feed, "nothing is taken by looking"
@@ -130,7 +136,8 @@ module Thistle
       assert_equal "own", q.feed
       get "/season"
 
-      assert_includes last_response.body, "From 3 years of this property&#39;s own station and 7 years of broad regional values before it."
+      assert_includes last_response.body,
+                      "From 3 years of this property&#39;s own station and 7 years of broad regional values before it."
       assert_includes last_response.body, "No forecast"
       assert_equal ["pulling"], json("/season/fit.json")["fit"].select { |key, stretches| key == "pulling" && stretches.any? }.keys, "pulling needs no wind"
       assert_empty json("/season/fit.json")["fit"]["foliar"], "no wind was measured: no spraying"
@@ -146,14 +153,16 @@ module Thistle
       send_form(:post, "/season/weather/files", at: q.id, file: upload("just words", "notes.txt"))
 
       assert_equal 422, last_response.status
-      send_form(:post, "/season/weather/files", at: q.id, file: upload("date,tmax,tmin\n03/04/2026,20,10\n04/05/2026,20,10\n", "days.csv"))
+      send_form(:post, "/season/weather/files", at: q.id,
+                file: upload("date,tmax,tmin\n03/04/2026,20,10\n04/05/2026,20,10\n", "days.csv"))
       get last_response.location
 
       assert_includes last_response.body, "write them as 2026-05-12"
       send_form(:post, "/season/weather", at: q.id, feed: "own", texture: "loam")
 
       assert_includes last_response.body, "has no days yet"
-      send_form(:post, "/season/weather", at: q.id, feed: "simulated", texture: "loam", timezone: "Middle/Earth", station_latitude: "40")
+      send_form(:post, "/season/weather", at: q.id, feed: "simulated", texture: "loam", timezone: "Middle/Earth",
+                station_latitude: "40")
 
       assert_includes last_response.body, "is not a clock of the tz database"
       assert_includes last_response.body, "is needed beside the other"
@@ -162,8 +171,10 @@ module Thistle
     # Hopkins' law moves the marks where the station stands elsewhere: a degree south and 122 m lower is eight days.
     def test_a_station_that_stands_elsewhere
       before = Date.iso8601(anchors["bud_swell"]["date"])
-      send_form(:post, "/season/weather", at: q.id, feed: "simulated", texture: "loam", elevation: "243.84", station_name: "the valley",
-                                          station_latitude: (q.latitude - 1).to_s, station_longitude: q.longitude.to_s, station_elevation: "121.92")
+      send_form(:post, "/season/weather", at: q.id, feed: "simulated", texture: "loam", elevation: "243.84",
+                station_name: "the valley",
+                                          station_latitude: (q.latitude - 1).to_s, station_longitude: q.longitude.to_s,
+                                          station_elevation: "121.92")
 
       assert_equal before + 8, Date.iso8601(anchors["bud_swell"]["date"])
       assert_includes get("/season").body, "spring marks are moved 8 days later by Hopkins&#39; law"
@@ -186,7 +197,9 @@ module Thistle
     end
 
     def test_a_visit_can_wait_for_the_year
-      ask = ->(**fields) { send_form(:post, "/recheck/tasks", patch: patch("Q-02").id, kind: "check", reason: "Suckers", **fields) }
+      ask = ->(**fields) do
+        send_form(:post, "/recheck/tasks", patch: patch("Q-02").id, kind: "check", reason: "Suckers", **fields)
+      end
       ask.call(wait: "frosts", frosts: "3")
       task = Store::Task.where(reason: "Suckers").first
 
@@ -204,7 +217,8 @@ module Thistle
 
     # An event happens once: what came stays, whatever the weather says later.
     def test_what_happened_has_happened
-      task = Store::Task.create(patch_id: patch("Q-02").id, kind: "check", due_on: Date.new(2027, 1, 1), reason: "After rain", source: "common_practice",
+      task = Store::Task.create(patch_id: patch("Q-02").id, kind: "check", due_on: Date.new(2027, 1, 1),
+                                reason: "After rain", source: "common_practice",
                                 event: JSON.generate(rain_mm: 5, within: 2, days_after: 1), since_on: today - 30)
       Store::Task.follow_weather([q], today)
       get "/"
@@ -242,21 +256,26 @@ module Thistle
       assert_equal [fit.first, fit.last.from].then { |date, hour| q.clock.utc(date, hour).to_i }, hours["start"]
       assert_equal "America/Chicago", hours["zone"]
       seed = events.find { |event| event["uid"].start_with?("seed-garlic_mustard") }
-      span = Core::Season::Phenology.new(Testing.plant("garlic_mustard"), q.site(today)).phenophases(q.site(today).year).find { |s| s.phase == :ripe_seed }
+      span = Core::Season::Phenology.new(Testing.plant("garlic_mustard"), q.site(today))
+                                    .phenophases(q.site(today).year).find { |s| s.phase == :ripe_seed }
 
       assert_equal [span.from.iso8601, (span.to + 1).iso8601], seed.values_at("day", "end_day")
-      assert_equal Store::Task.due(through: today + 400).where(property_id: q.id).count, events.count { |event| event["uid"].start_with?("task-") }
+      assert_equal Store::Task.due(through: today + 400).where(property_id: q.id)
+                              .count, events.count { |event| event["uid"].start_with?("task-") }
     end
 
     # Nine o'clock is fourteen hours UTC in May and fifteen in November.
     def test_hours_in_a_file_keep_to_daylight_saving
       entries = [Date.new(2026, 5, 12), Date.new(2026, 11, 12)].map do |date|
-        Formats::Ics.write([Formats::Ics::Entry.new(uid: "x", title: "Pull; by hand, \"all\"", text: "a\nb", kind: "Work days", from: [date, 9], to: [date, 12])],
+        Formats::Ics.write([Formats::Ics::Entry.new(uid: "x", title: "Pull; by hand, \"all\"", text: "a\nb",
+                                                    kind: "Work days", from: [date, 9], to: [date, 12])],
                            name: "Test", zone: "America/Chicago", stamp: Time.utc(2026, 1, 1))
       end
       starts = entries.map { |text| parsed(text).first }
 
-      assert_equal [Time.utc(2026, 5, 12, 14).to_i, Time.utc(2026, 11, 12, 15).to_i], starts.map { |event| event["start"] }
+      assert_equal [Time.utc(2026, 5, 12, 14).to_i, Time.utc(2026, 11, 12, 15).to_i], starts.map do |event|
+        event["start"]
+      end
       assert_equal ["Pull; by hand, \"all\"", "a\nb"], starts.first.values_at("title", "text")
     end
 

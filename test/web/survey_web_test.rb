@@ -11,7 +11,9 @@ module Thistle
   class SurveyWebTest < RackTest
     def test_walks_come_in_from_a_phone_a_receiver_and_a_track
       square = [[0, 0], [50, 0], [50, 50], [0, 50], [0, 3]].each_cons(2).flat_map { |(a, b), (c, d)| (0...20).map { |k| [a + ((c - a) * k / 20.0), b + ((d - b) * k / 20.0)] } }
-      fixes = square.each_with_index.map { |(x, y), n| { lon: -91.4 + (x / 87_832.0), lat: 38.0 + (y / 110_996.0), time: n * 2.0, accuracy_m: 4.0 } }
+      fixes = square.each_with_index.map do |(x, y), n|
+        { lon: -91.4 + (x / 87_832.0), lat: 38.0 + (y / 110_996.0), time: n * 2.0, accuracy_m: 4.0 }
+      end
       send_form :post, "/survey/walk.json", fixes: JSON.generate(fixes + [{ lon: "x" }, 7])
       phone = JSON.parse(last_response.body)
 
@@ -36,7 +38,8 @@ module Thistle
     end
 
     def test_photographs_become_points_that_want_a_name
-      send_form :post, "/survey/walk/photos", photos: [upload(ImageTest.jpeg, "leaf.jpg"), upload(ImageTest.jpeg(exif: false), "blind.jpg")]
+      send_form :post, "/survey/walk/photos",
+                photos: [upload(ImageTest.jpeg, "leaf.jpg"), upload(ImageTest.jpeg(exif: false), "blind.jpg")]
       found = Store::Patch.live[code: "Q-31"]
 
       assert_equal ["reported", "From leaf.jpg."], [found.state, found.note]
@@ -74,14 +77,17 @@ module Thistle
 
     def test_pictures_need_a_place
       png = ChunkyPNG::Image.new(4, 3).to_blob
-      { { file: upload(png, "a.png") } => "Add its world file", { file: upload(png, "a.png"), corners: "38, -91\n38, x\n37, -91" } => "type three corners",
-        { file: upload(png, "a.png"), world: upload("1\n0\n0\n-1\n640000\n4206000", "a.pgw") } => "look like metres", { file: upload("%PDF", "a.pdf") } => "That is not GeoJSON" }.each do |sent, words|
+      { { file: upload(png, "a.png") } => "Add its world file",
+        { file: upload(png, "a.png"), corners: "38, -91\n38, x\n37, -91" } => "type three corners",
+        { file: upload(png, "a.png"), world: upload("1\n0\n0\n-1\n640000\n4206000", "a.pgw") } => "look like metres",
+        { file: upload("%PDF", "a.pdf") } => "That is not GeoJSON" }.each do |sent, words|
         send_form :post, "/survey/layers", **sent
 
         assert_equal 422, last_response.status, words
         assert_includes last_response.body, words
       end
-      send_form :post, "/survey/layers", file: upload(png, "a.png"), corners: "38.01, -91.41\n38.01, -91.39\n38.0, -91.41"
+      send_form :post, "/survey/layers", file: upload(png, "a.png"),
+                corners: "38.01, -91.41\n38.01, -91.39\n38.0, -91.41"
 
       assert_equal [[-91.41, 38.01], [-91.39, 38.01], [-91.41, 38.0]], Store::Layer.last.details["corners"]
       get "/survey/layers/#{Store::Layer.last.id}/picture"
@@ -94,7 +100,8 @@ module Thistle
       refute_match(/img-src[^;]*http/, get("/survey").headers["content-security-policy"])
       send_form :post, "/survey/tiles", tile_url: "https://tiles.example.org/a/{z}/{x}/{y}.png"
 
-      assert_match(%r{img-src 'self' https://tiles\.example\.org data:}, get("/survey").headers["content-security-policy"])
+      assert_match(%r{img-src 'self' https://tiles\.example\.org data:},
+                   get("/survey").headers["content-security-policy"])
       assert_includes last_response.body, 'data-layer="outside"'
       send_form :post, "/survey/tiles", tile_url: ""
 
@@ -113,10 +120,12 @@ module Thistle
       send_form :post, "/survey/patches/#{id}/merge", seen_on: "2026-05-12", other: patch("Q-02").id
 
       assert_includes last_response.body, "Q-02 is another plant"
-      send_form :post, "/survey/patches/#{id}/split", seen_on: "2026-05-12", geometry: '{"type":"LineString","coordinates":[[-91,38],[-91.001,38]]}'
+      send_form :post, "/survey/patches/#{id}/split", seen_on: "2026-05-12",
+                geometry: '{"type":"LineString","coordinates":[[-91,38],[-91.001,38]]}'
 
       assert_includes last_response.body, "does not cut the patch"
-      send_form :post, "/survey/zones", kind: "castle", geometry: '{"type":"Point","coordinates":[-91.4,38]}', name: "Old Fort"
+      send_form :post, "/survey/zones", kind: "castle", geometry: '{"type":"Point","coordinates":[-91.4,38]}',
+                name: "Old Fort"
 
       ["The kind is needed", "Old Fort"].each { |text| assert_includes last_response.body, text }
       send_form :post, "/survey/patches/#{id}/merge", seen_on: "2026-05-12", other: patch("Q-10").id
@@ -124,15 +133,19 @@ module Thistle
       assert_equal [303, nil], [last_response.status, Store::Patch.live[code: "Q-10"]]
       rows = json("/records.json")["rows"]
 
-      assert(rows.any? { |row| row["patch"] == "Q-01" && row["text"].start_with?("Free the tree") }, "what was done on Q-10 is still on record")
+      assert(rows.any? { |row| row["patch"] == "Q-01" && row["text"].start_with?("Free the tree") },
+             "what was done on Q-10 is still on record")
     end
 
-    # 48 MB is the most that is read, 96 MB the most that is let in at all; a nest of empty lists does not fill the memory.
+    # 48 MB is the most that is read, 96 MB the most that is let in at all; a nest of empty lists does not fill the
+    # memory.
     def test_files_too_large_or_too_deep
       send_form :post, "/survey/arrivals", file: upload("{#{" " * (49 * 1024 * 1024)}}", "big.geojson")
 
       assert_includes last_response.body, "larger than 48 MB"
-      send_form :post, "/survey/arrivals", file: upload(%({"type":"FeatureCollection","features":[#{(["[]"] * 200_000).join(",")}]}), "lists.geojson")
+      send_form :post, "/survey/arrivals",
+                file: upload(%({"type":"FeatureCollection","features":[#{(["[]"] * 200_000).join(",")}]}),
+                             "lists.geojson")
 
       assert_includes last_response.body, "more than 150000 shapes"
     end
@@ -141,13 +154,15 @@ module Thistle
       get "/survey/site-map.svg"
       svg = Nokogiri::XML(last_response.body)
       scale = last_response.body[/1 : ([\d\u202F]+)/, 1].delete("\u202F").to_i
-      bar, words = last_response.body[/M0-16v32M0 0h([\d.]+)m0/, 1].to_f, svg.xpath("//*[local-name()='text']").map(&:text).grep(/\A\d+ m\z/).last
+      bar, words = last_response.body[/M0-16v32M0 0h([\d.]+)m0/, 1].to_f, svg.xpath("//*[local-name()='text']")
+                                                                             .map(&:text).grep(/\A\d+ m\z/).last
 
       assert_equal %w[297mm 210mm], %w[width height].map { |name| svg.root[name] }
       assert_in_delta words.to_i, bar * scale / 10_000, 0.5, "tenths of a millimetre on paper, times the scale"
       codes = svg.xpath("//*[local-name()='text']").map(&:text)
 
-      Store::Property.first.live_patches.exclude(state: "closed").select_map(:code).each { |code| assert_includes codes, code }
+      Store::Property.first.live_patches.exclude(state: "closed").select_map(:code)
+                     .each { |code| assert_includes codes, code }
     end
   end
 end

@@ -51,14 +51,17 @@ module Thistle
     def test_the_first_page_is_light
       body = last_response.body
       assets = body.scan(%r{(?:href|src)="(/(?:css|js|vendor|img)/[^"#]+)}).flatten.uniq
-      total = body.bytesize + assets.sum { |path| get(path).body.bytesize } + Dir["#{ROOT}/public/fonts/*"].sum { |path| File.size(path) }
+      total = body.bytesize + assets.sum { |path| get(path).body.bytesize } + Dir["#{ROOT}/public/fonts/*"]
+              .sum { |path| File.size(path) }
 
       assert_operator total, :<, 600_000
     end
 
     def test_decide_recomputes_from_the_address
       id = patch("Q-04").id
-      kind = ->(query) { json("/decide.json?patch=#{id}&#{query}")["verdicts"].find { |v| v["method"] == "hand_pull" }["verdict"] }
+      kind = ->(query) do
+        json("/decide.json?patch=#{id}&#{query}")["verdicts"].find { |v| v["method"] == "hand_pull" }["verdict"]
+      end
 
       assert_equal %w[go wait no], ["soil=moist", "soil=dry", "size=wider"].map(&kind)
       answer = json("/decide.json?patch=#{id}&licensed=no")
@@ -72,7 +75,8 @@ module Thistle
     # Settling P-01's aquatic rules by the property's own answers: no licence, no label.
     def test_settings_reach_the_rules
       send_form :get, "/records?at=#{Store::Property.first(prefix: "P").id}"
-      send_form :post, "/records/settings", name: "Mill Pond Park", units: "metric", stance: "any", texture: "loam", licensed: "true"
+      send_form :post, "/records/settings", name: "Mill Pond Park", units: "metric", stance: "any", texture: "loam",
+                licensed: "true"
       found = json("/decide.json?patch=#{patch("P-05").id}&date=2026-10-05")["verdicts"].find { |v| v["method"] == "cut_stump" }
 
       assert_equal "go", found["verdict"]
@@ -95,7 +99,8 @@ module Thistle
       assert_equal 422, last_response.status
     end
 
-    # The arithmetic is shown, and so is what forbids it: no licence, a stance, water in reach of a product not made for it.
+    # The arithmetic is shown, and so is what forbids it: no licence, a stance, water in reach of a product not made for
+    # it.
     def test_a_mix_says_what_the_rules_hold_against_it
       get "/mix?patch=#{patch("P-05").id}"
 
@@ -116,7 +121,8 @@ module Thistle
       send_form :post, "/survey/measure", geometry:, cover_class: "3"
 
       assert_includes last_response.body, "gross area"
-      send_form :post, "/survey/patches", geometry:, seen_on: "2026-05-12", plant_key: "garlic_mustard", cover_class: "3", sure: "yes"
+      send_form :post, "/survey/patches", geometry:, seen_on: "2026-05-12", plant_key: "garlic_mustard",
+                cover_class: "3", sure: "yes"
       made = patch("Q-31")
 
       assert_equal ["standing", "garlic_mustard", 3], [made.state, made.plant_key, made.cover_class]
@@ -124,16 +130,21 @@ module Thistle
     end
 
     def test_a_bad_patch_keeps_what_was_typed
-      bow = JSON.generate(type: "Polygon", coordinates: [[[-91.4, 38.0], [-91.399, 38.001], [-91.399, 38.0], [-91.4, 38.001], [-91.4, 38.0]]])
+      bow = JSON.generate(type: "Polygon",
+                          coordinates: [[[-91.4, 38.0], [-91.399, 38.001], [-91.399, 38.0], [-91.4, 38.001],
+                                         [-91.4, 38.0]]])
       send_form :post, "/survey/patches", geometry: bow, seen_on: "2026-05-12", stems: "12", note: "by the old well"
 
       assert_equal 422, last_response.status
       ["crosses itself near", "Use the repaired shape", "by the old well", 'value="12"', "coordinates"].each do |kept|
         assert_includes last_response.body, kept
       end
-      { { seen_on: "2031-01-01" } => "is in the future", { seen_on: "31 Febtember" } => "must be a date", { stems: "-3" } => "must be greater",
-        { plant_key: "triffid" } => "not a plant in the library", { geometry: "" } => "Draw a point" }.each do |wrong, message|
-        send_form :post, "/survey/patches", geometry: '{"type":"Point","coordinates":[-91.4,38.0]}', seen_on: "2026-05-12", **wrong
+      { { seen_on: "2031-01-01" } => "is in the future", { seen_on: "31 Febtember" } => "must be a date",
+        { stems: "-3" } => "must be greater",
+        { plant_key: "triffid" } => "not a plant in the library",
+        { geometry: "" } => "Draw a point" }.each do |wrong, message|
+        send_form :post, "/survey/patches", geometry: '{"type":"Point","coordinates":[-91.4,38.0]}',
+                  seen_on: "2026-05-12", **wrong
 
         assert_equal 422, last_response.status, wrong.inspect
         assert_includes last_response.body, message
@@ -143,7 +154,8 @@ module Thistle
 
     def test_a_lost_update_is_told_and_shows_both
       mine = patch("Q-01")
-      typed = { geometry: mine.geometry, seen_on: mine.seen_on.iso8601, plant_key: mine.plant_key, stems: "61", lock_version: mine.lock_version.to_s,
+      typed = { geometry: mine.geometry, seen_on: mine.seen_on.iso8601, plant_key: mine.plant_key, stems: "61",
+                lock_version: mine.lock_version.to_s,
                 note: "mine" }
       mine.update(stems: 50)
       send_form :put, "/survey/patches/#{mine.id}", **typed
@@ -151,7 +163,8 @@ module Thistle
       assert_equal 409, last_response.status
       ["Someone else changed", "<td>50</td>", "<td>61</td>"].each { |text| assert_includes last_response.body, text }
       assert_equal 50, patch("Q-01").stems
-      send_form :put, "/survey/patches/#{mine.id}", **typed, lock_version: last_response.body[/name="lock_version" value="(\d+)"/, 1]
+      send_form :put, "/survey/patches/#{mine.id}", **typed,
+                lock_version: last_response.body[/name="lock_version" value="(\d+)"/, 1]
 
       assert_equal [303, 61], [last_response.status, patch("Q-01").stems]
     end
@@ -168,24 +181,29 @@ module Thistle
 
     def test_work_needs_its_herbicide_record
       id = patch("Q-04").id
-      fields = { patch: id, method_key: "cut_stump", done_on: "2026-05-12", crew_size: "2", hours: "1.5", stems_done: "20" }
+      fields = { patch: id, method_key: "cut_stump", done_on: "2026-05-12", crew_size: "2", hours: "1.5",
+                 stems_done: "20" }
       send_form :post, "/work/treatments", **fields
 
       ["is needed: the licensed person", "how much stock was used"].each { |text| assert_includes last_response.body, text }
-      send_form :post, "/work/treatments", **fields, active_key: "glyphosate_ipa", product: "30", mix: "20", applicator: "M. Oakes"
+      send_form :post, "/work/treatments", **fields, active_key: "glyphosate_ipa", product: "30", mix: "20",
+                applicator: "M. Oakes"
 
       assert_includes last_response.body, "more than the mix"
-      send_form :post, "/work/treatments", **fields, done_on: "2024-01-01", active_key: "glyphosate_ipa", product: "30", applicator: "M. Oakes"
+      send_form :post, "/work/treatments", **fields, done_on: "2024-01-01", active_key: "glyphosate_ipa", product: "30",
+                applicator: "M. Oakes"
 
       assert_includes last_response.body, "before the patch was first seen"
       assert_empty patch("Q-04").treatments
-      send_form :post, "/work/treatments", **fields, active_key: "glyphosate_ipa", product: "30", mix: "60", applicator: "M. Oakes"
+      send_form :post, "/work/treatments", **fields, active_key: "glyphosate_ipa", product: "30", mix: "60",
+                applicator: "M. Oakes"
 
       assert_equal [303, 30.0], [last_response.status, patch("Q-04").treatments.first.product_ml]
     end
 
     def test_a_check_with_more_alive_than_treated
-      send_form :post, "/recheck/checks", patch: patch("Q-06").id, checked_on: "2026-05-12", resprouts: "65", missed: "0", seedlings: "0"
+      send_form :post, "/recheck/checks", patch: patch("Q-06").id, checked_on: "2026-05-12", resprouts: "65",
+                missed: "0", seedlings: "0"
 
       assert_equal 422, last_response.status
       assert_includes last_response.body, "more than the 64 that were treated"
@@ -193,7 +211,9 @@ module Thistle
     end
 
     def test_files_come_in_or_say_why_not
-      file = ->(text, name) { Rack::Test::UploadedFile.new(StringIO.new(text), "application/octet-stream", original_filename: name) }
+      file = ->(text, name) do
+        Rack::Test::UploadedFile.new(StringIO.new(text), "application/octet-stream", original_filename: name)
+      end
       send_form :post, "/survey/arrivals",
                 file: file['{"type":"Feature","geometry":{"type":"Point","coordinates":[38.0,-91.4]},"properties":{"name":"swapped"}}', "a.geojson"]
       follow_redirect!
@@ -223,7 +243,8 @@ module Thistle
       planting = patch("Q-04").plantings.first
 
       assert_equal [1112, Testing.site.year.date(:last_frost)], [planting.plugs, planting.from_on]
-      send_form :post, "/replant/plantings", patch: id, native: "lyre_leaf_sage", area: "100", purity: "90", germination: "80"
+      send_form :post, "/replant/plantings", patch: id, native: "lyre_leaf_sage", area: "100", purity: "90",
+                germination: "80"
 
       assert_in_delta 100 * 600 / 550.0 / 0.72, patch("Q-04").plantings.last.seed_g, 1e-9
       send_form :post, "/replant/plantings", patch: id, native: "tanglehead", area: "100"
@@ -239,7 +260,10 @@ module Thistle
       id = patch("P-05").id
       ["/survey?at=#{patch("P-05").property_id}", "/survey/patches/#{id}", "/decide?patch=#{id}", "/mix?patch=#{id}", "/mix?patch=#{id}&vessel=tank", "/work?patch=#{id}&method=lever_pull", "/replant?patch=#{id}", "/season"].each do |path|
         get path
-        text = Nokogiri::HTML(last_response.body).tap { |page| page.css("script, svg, .reasons, .brief > p, li .small, td.small").remove }.at("body").text
+        text = Nokogiri::HTML(last_response.body).tap { |page|
+          page.css("script, svg, .reasons, .brief > p, " \
+                   "li .small, td.small").remove
+        }.at("body").text
 
         refute_match(%r{\d[\d.\u202F]* (m²|ha|mL|km|km/h|mm|cm|°C|kg|g)\b(?!/mol)}, text, path)
       end
@@ -264,7 +288,8 @@ module Thistle
       assert_equal "waiting", groups["Q-10"], "freed already; its stumps wait for full leaf"
       assert_equal %w[B P Q S], board["agenda"].map { |row| row["patch"][0] }.uniq.sort
       assert_operator board["due_count"], :>, 0
-      assert_equal %w[278 ft²], Web::Today::Board.new(Store::Property.all, Testing::TODAY).amount(patch("P-03")), "in the units of its own property"
+      assert_equal %w[278 ft²], Web::Today::Board.new(Store::Property.all, Testing::TODAY)
+                                                 .amount(patch("P-03")), "in the units of its own property"
     end
   end
 end
