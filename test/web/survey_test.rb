@@ -7,8 +7,8 @@ require "support/web"
 require_relative "../formats/image_test"
 
 module Thistle
-  # Survey's addresses: what is refused, where it says so, what is kept.
-  class SurveyWebTest < RackTest
+  # Patches, shapes, zones, layers, walks and files through their pages.
+  class SurveyTest < RackTest
     def test_walks_come_in_from_a_phone_a_receiver_and_a_track
       square = [[0, 0], [50, 0], [50, 50], [0, 50], [0, 3]].each_cons(2).flat_map { |(a, b), (c, d)| (0...20).map { |k| [a + ((c - a) * k / 20.0), b + ((d - b) * k / 20.0)] } }
       fixes = square.each_with_index.map do |(x, y), n|
@@ -163,6 +163,113 @@ module Thistle
 
       Store::Property.first.live_patches.exclude(state: "closed").select_map(:code)
                      .each { |code| assert_includes codes, code }
+    end
+
+    def test_a_patch_is_drawn_measured_and_kept
+      ring = [[-91.4, 38.0], [-91.3995, 38.0], [-91.3995, 38.0004], [-91.4, 38.0004], [-91.4, 38.0]]
+      geometry = JSON.generate(type: "Polygon", coordinates: [ring])
+      send_form :post, "/survey/measure", geometry:, cover_class: "3"
+
+      assert_includes last_response.body, "gross area"
+      send_form :post, "/survey/patches", geometry:, seen_on: "2026-05-12", plant_key: "garlic_mustard",
+                cover_class: "3", sure: "yes"
+      made = patch("Q-31")
+
+      assert_equal ["standing", "garlic_mustard", 3], [made.state, made.plant_key, made.cover_class]
+      assert_in_delta Core::Survey::Geodesic.area(ring), made.gross_m2, 1e-6
+    end
+
+    def test_a_bad_patch_keeps_what_was_typed
+      bow = JSON.generate(type: "Polygon",
+                          coordinates: [[[-91.4, 38.0], [-91.399, 38.001], [-91.399, 38.0], [-91.4, 38.001],
+                                         [-91.4, 38.0]]])
+      send_form :post, "/survey/patches", geometry: bow, seen_on: "2026-05-12", stems: "12", note: "by the old well"
+
+      assert_equal 422, last_response.status
+      ["crosses itself near", "Use the repaired shape", "by the old well", 'value="12"', "coordinates"].each do |kept|
+        assert_includes last_response.body, kept
+      end
+      { { seen_on: "2031-01-01" } => "is in the future", { seen_on: "31 Febtember" } => "must be a date",
+        { stems: "-3" } => "must be greater",
+        { plant_key: "triffid" } => "not a plant in the library",
+        { geometry: "" } => "Draw a point" }.each do |wrong, message|
+        send_form :post, "/survey/patches", geometry: '{"type":"Point","coordinates":[-91.4,38.0]}',
+                  seen_on: "2026-05-12", **wrong
+
+        assert_equal 422, last_response.status, wrong.inspect
+        assert_includes last_response.body, message
+      end
+      assert_equal 30, Store::Property.first(prefix: "Q").live_patches.count
+    end
+
+    def test_a_lost_update_is_told_and_shows_both
+      mine = patch("Q-01")
+      typed = { geometry: mine.geometry, seen_on: mine.seen_on.iso8601, plant_key: mine.plant_key, stems: "61",
+                lock_version: mine.lock_version.to_s,
+                note: "mine" }
+      mine.update(stems: 50)
+      send_form :put, "/survey/patches/#{mine.id}", **typed
+
+      assert_equal 409, last_response.status
+      ["Someone else changed", "<td>50</td>", "<td>61</td>"].each { |text| assert_includes last_response.body, text }
+      assert_equal 50, patch("Q-01").stems
+      send_form :put, "/survey/patches/#{mine.id}", **typed,
+                lock_version: last_response.body[/name="lock_version" value="(\d+)"/, 1]
+
+      assert_equal [303, 61], [last_response.status, patch("Q-01").stems]
+    end
+
+    def test_taking_a_patch_off_can_be_undone
+      id = patch("Q-09").id
+      send_form :delete, "/survey/patches/#{id}"
+
+      assert_equal 404, get("/survey/patches/#{id}").status
+      send_form :post, "/survey/changes/#{Store::Change.undoable.get(:id)}/undo"
+
+      assert_equal 200, get("/survey/patches/#{id}").status
+    end
+
+    def test_files_come_in_or_say_why_not
+      file = ->(text, name) do
+        Rack::Test::UploadedFile.new(StringIO.new(text), "application/octet-stream", original_filename: name)
+      end
+      send_form :post, "/survey/arrivals",
+                file: file['{"type":"Feature","geometry":{"type":"Point","coordinates":[38.0,-91.4]},"properties":{"name":"swapped"}}', "a.geojson"]
+      follow_redirect!
+
+      assert_includes last_response.body, "look swapped"
+      send_form :post, "/survey/arrivals", file: file["<kml><Placemark>", "b.kml"]
+
+      assert_equal 422, last_response.status
+      assert_includes last_response.body, "cut off or damaged"
+      post "/survey/arrivals", {}, "CONTENT_LENGTH" => "209715200" # 200 MB
+
+      assert_equal 413, last_response.status
+    end
+
+    def test_an_import_is_taken_once_and_nothing_to_undo_says_so
+      post "/survey/arrivals", authenticity_token: @token, file: upload("code,lat,lon\nZ-1,38.0012,-91.4\n", "one.csv")
+      path = URI(last_response.headers["location"]).path
+      answers = Array.new(2) { send_form(:post, "#{path}/take").status }
+
+      assert_equal [303, 409], answers
+      wait_for { Store::Arrival.order(:id).last.status == "taken" }
+      assert_equal 1, Store::Patch.live.where(code: "Z-1").count
+      2.times { send_form :post, "#{path}/undo" }
+
+      assert_equal [422, 0], [last_response.status, Store::Patch.live.where(code: "Z-1").count]
+      assert_includes last_response.body, "Nothing of one.csv is on the map"
+    end
+
+    private
+
+    def wait_for
+      60.times do
+        return if yield
+
+        sleep 0.1
+      end
+      flunk "it did not come"
     end
   end
 end

@@ -1,12 +1,11 @@
 # frozen_string_literal: true
 
+require "nokogiri"
 require "support/web"
 
 module Thistle
-  # Decide's pages: the bench's address, schools, the rule book, courses, the rank, the season plan.
-  class DecideWebTest < RackTest
-    PLAN = { from: "2026-05-12", weeks: "20", hours: "16", goal: "stop_spread" }.freeze
-
+  # The bench, methods, schools and rules through their pages.
+  class DecideTest < RackTest
     def q = Store::Property.first(prefix: "Q")
 
     def verdict(code, method, query = "")
@@ -152,45 +151,6 @@ module Thistle
       assert_equal "go", kind.call
     end
 
-    # Chosen otherwise than advised, the reason is kept; the work that is recorded carries the course on.
-    def test_a_course_is_begun_followed_changed_and_left
-      id = patch("Q-05").id
-      send_form :post, "/decide/courses", patch: id, method: "cut_stump", person: "Ada"
-
-      assert_equal 422, last_response.status
-      assert_includes last_response.body, "say why it is otherwise than advised"
-      send_form :post, "/decide/courses", patch: id, method: "cut_stump", person: "Ada", reason: "The lever breaks here"
-      course = patch("Q-05").course
-      task = Store::Task.first(course_id: course.id, done_on: nil)
-
-      assert_equal ["lever_pull", "treat", course.steps.find { |s| s.kind == "treat" }.due_on],
-                   [course.advised_key, task.kind, task.due_on]
-      Store::Treatment.record(course.patch, q.site(Testing::TODAY), done_on: Testing::TODAY, method_key: "cut_stump")
-
-      assert_equal Testing::TODAY, course.refresh.steps.find { |s| s.kind == "treat" }.done_on
-      assert_equal 2027, Store::Task.first(course_id: course.id, done_on: nil).due_on.year
-      follow_through course
-    end
-
-    # The same words on the page, on the patch, in the timeline and as JSON.
-    def test_a_course_is_found_everywhere
-      course = patch("B-02").course
-      plan = json("/decide/courses/new.json?patch=#{patch("Q-05").id}&method=cut_stump")
-
-      assert_equal ["2026-05-15", "lever_pull", 2], plan.values_at("begins_on", "advised", "years")
-      assert_equal %w[treat disposal treat check replant check close], plan["steps"].map { |step| step["kind"] }
-      get "/survey/patches/#{course.patch_id}"
-
-      assert_includes last_response.body, %(href="/decide/courses/#{course.id}")
-      get "/records"
-
-      assert_includes last_response.body, "Advised was pull by hand: The Trans want the oaks free"
-      get "/decide/courses"
-
-      assert_includes last_response.body, "B-02, Oriental bittersweet"
-      assert_equal [course.id], json("/decide/courses.json")["courses"].map { |one| one["id"] }
-    end
-
     def test_methods_and_rules_as_data
       methods = json("/decide/methods.json")["methods"]
       rules = json("/decide/rules.json?at=#{q.id}")
@@ -205,105 +165,32 @@ module Thistle
       assert_equal 404, last_response.status
     end
 
-    def test_what_never_goes_has_no_course
-      send_form :post, "/decide/courses", patch: patch("Q-05").id, method: "cut_only", person: "Ada", reason: "Quick"
+    def test_decide_recomputes_from_the_address
+      id = patch("Q-04").id
+      kind = ->(query) do
+        json("/decide.json?patch=#{id}&#{query}")["verdicts"].find { |v| v["method"] == "hand_pull" }["verdict"]
+      end
 
-      assert_equal 422, last_response.status
-      assert_nil patch("Q-05").course
+      assert_equal %w[go wait no], ["soil=moist", "soil=dry", "size=wider"].map(&kind)
+      answer = json("/decide.json?patch=#{id}&licensed=no")
+
+      assert(answer["verdicts"].select { |v| %w[cut_stump basal_bark].include?(v["method"]) }.all? { |v| v["verdict"] == "no" })
+      get "/decide?patch=#{id}&date=1492-10-12"
+
+      assert_includes last_response.body, "within a year of today"
     end
 
-    def test_the_rank_follows_the_weights_of_the_address
-      first = ->(query) { json("/decide/first.json?at=#{q.id}&#{query}")["patches"].first["patch"] }
+    # Settling P-01's aquatic rules by the property's own answers: no licence, no label.
+    def test_settings_reach_the_rules
+      send_form :get, "/records?at=#{Store::Property.first(prefix: "P").id}"
+      send_form :post, "/records/settings", name: "Mill Pond Park", units: "metric", stance: "any", texture: "loam",
+                licensed: "true"
+      found = json("/decide.json?patch=#{patch("P-05").id}&date=2026-10-05")["verdicts"].find { |v| v["method"] == "cut_stump" }
 
-      refute_equal first["w[seed]=10"], first["w[strangling]=10"]
-      assert_equal "Q-01", first["w[strangling]=10&w[seed]=1"]
-      get "/decide/first?w[seed]=0"
+      assert_equal "go", found["verdict"]
+      get "/survey"
 
-      assert_includes last_response.body, "Every weight is zero"
-      send_form :post, "/decide/first", at: q.id, w: { strangling: 10, seed: 1 }
-
-      assert_equal "Q-01", first[""]
-    end
-
-    def test_a_season_is_solved_asked_again_and_refused_in_words
-      send_form :post, "/decide/plan", at: q.id, **PLAN
-      answer = json("/decide/plan.json")["answer"]
-      held = answer["items"].first
-
-      assert_operator answer["gain"], :>=, answer["greedy_gain"]
-      answer["items"].group_by { |item| item["week"] }
-                     .each_value { |items| assert_operator items.sum { |item| item["hours"] }, :<=, 16.001 }
-      send_form :post, "/decide/plan/#{Store::SeasonPlan.last.id}/again", patch: held["patch"], wish: "ban"
-
-      refute_includes json("/decide/plan.json")["answer"]["items"].map { |item| item["code"] }, held["code"]
-      send_form :post, "/decide/plan", at: q.id, **PLAN, weeks: "99", other: "soon 3", budget: "much"
-
-      ["must be less than or equal to 52", "have a line that " \
-                                           "cannot be read", "must be a float", "soon 3"].each { |text| assert_includes last_response.body, text }
-    end
-
-    # Nobody licensed, no herbicide in the plan; a plan that is held to the impossible says which limit clashes.
-    def test_a_plan_keeps_the_licence_and_says_what_clashes
-      send_form :post, "/decide/plan", at: q.id, **PLAN, licensed_from: "2027-01-01", licensed_to: "2027-02-01"
-      methods = json("/decide/plan.json")["answer"]["items"].map { |item| Core::Knowledge.shipped.removal(item["method"]) }
-
-      assert_empty methods.select(&:herbicide?)
-      send_form :post, "/decide/plan", at: q.id, **PLAN, hours: "0"
-      send_form :post, "/decide/plan/#{Store::SeasonPlan.last.id}/again", patch: patch("Q-07").id, wish: "pin"
-      get "/decide/plan"
-
-      assert_includes last_response.body,
-                      "Q-07 is held where its window is not open, or it takes more hours than any week has"
-    end
-
-    # What is planned for this week stands on Today until it is worked on, and in the calendar.
-    def test_a_plan_reaches_today_and_the_calendar
-      send_form :post, "/decide/plan", at: q.id, **PLAN
-      first = json("/.json")["planned"].first
-      get "/season/calendar.ics?at=#{q.id}"
-
-      assert_includes last_response.body,
-                      "#{first["code"]}: #{Core::Knowledge.shipped.removal(first["method"]).name.downcase}"
-      get "/"
-
-      assert_includes last_response.body, "Planned for this week"
-      Store::Treatment.record(patch(first["code"]), q.site(Testing::TODAY), done_on: Testing::TODAY,
-                              method_key: first["method"], crew_size: 3, hours: 2)
-
-      refute_includes json("/.json")["planned"].map { |item| item["code"] }, first["code"]
-    end
-
-    def test_only_patches_of_the_property_are_held
-      send_form :post, "/decide/plan", at: q.id, **PLAN
-      send_form :post, "/decide/plan/#{Store::SeasonPlan.last.id}/again", patch: patch("P-04").id, wish: "pin"
-
-      assert_equal 404, last_response.status
-    end
-
-    # A season that runs over New Year has work on both sides of it.
-    def test_a_plan_over_new_year
-      send_form :post, "/decide/plan", at: q.id, **PLAN, from: "2026-11-02", weeks: "30", hours: "3"
-      answer = json("/decide/plan.json")["answer"]
-
-      assert_equal [2026, 2027], answer["windows"].values.flatten.map { |week| Date.iso8601(answer["weeks"][week]).year }.uniq.sort
-      assert(answer["items"].all? { |item| answer["windows"].fetch(item["patch"].to_s).include?(answer["weeks"].index(item["week"])) })
-    end
-
-    # A large plan is solved beside the page, which says how far it is; one that a stop cut short says so.
-    def test_a_long_solve_shows_progress
-      plan = Store::SeasonPlan.create(property_id: q.id,
-                                      asked: JSON.generate(PLAN.merge(other: {}, weights: {}, pins: [], bans: [])))
-      Store::Job.create(kind: "plan", subject_id: plan.id, pid: Process.pid, beat_at: Time.now.utc)
-      get "/decide/plan"
-
-      assert_includes last_response.body, "<progress"
-      Store::SeasonPlan.recover(all: true)
-      get "/decide/plan/#{plan.id}/progress"
-
-      assert_equal "true", last_response.headers["hx-refresh"]
-      get "/decide/plan"
-
-      assert_includes last_response.body, "The server stopped while it was solved"
+      assert_includes last_response.body, " m²"
     end
 
     private
@@ -314,25 +201,6 @@ module Thistle
         moved.shape = Core::Survey::Shape.new({ "type" => "Point", "coordinates" => [lon, lat] })
         moved.save
       end
-    end
-
-    def follow_through(course)
-      step = course.refresh.open_steps.first
-      send_form :post, "/decide/steps/#{step.id}", due_on: "2027-06-01", text: "Look with the school class"
-
-      assert_equal [Date.new(2027, 6, 1), "own_records"], step.refresh.values.values_at(:due_on, :source)
-      send_form :post, "/decide/steps/#{step.id}", due_on: "soon", text: "x"
-
-      assert_includes last_response.body, 'value="soon"'
-      send_form :post, "/decide/steps/#{step.id}/done"
-      send_form :post, "/decide/courses/#{course.id}/steps", due_on: "2028-01-05", text: "Prune the oak", kind: "check"
-
-      assert_equal [Testing::TODAY, "Prune the oak"],
-                   [step.refresh.done_on, course.refresh.steps.find { |s| s.due_on == Date.new(2028, 1, 5) }.text]
-      send_form :post, "/decide/courses/#{course.id}/leave"
-
-      assert_nil course.patch.refresh.course
-      assert_empty Store::Task.where(course_id: course.id, done_on: nil)
     end
   end
 end

@@ -1,0 +1,64 @@
+# frozen_string_literal: true
+
+require "nokogiri"
+require "open3"
+require "support/web"
+
+module Thistle
+  # Home, over all properties.
+  class TodayTest < RackTest
+    def today = Testing::TODAY
+    def q = Store::Property.first(prefix: "Q")
+
+    def test_today_stands_a_crowd_of_patches
+      patch = patch("Q-04").values.except(:id)
+      Sequel::Model.db[:patches].multi_insert(Array.new(150) { |n| patch.merge(code: "Q-#{n + 500}") })
+
+      assert_equal 200, get("/").status
+      assert_match(/10 of 1[67]\d/, last_response.body)
+    end
+
+    def test_today_says_what_presses_over_all_properties
+      board = json("/.json")
+      groups = board["agenda"].to_h { |row| [row["patch"], row["group"]] }
+
+      assert_equal "closing", groups["Q-07"]
+      assert_equal "good", groups["Q-04"]
+      assert_equal "stuck", groups["Q-23"], "nobody is covered against its sap"
+      assert_equal "waiting", groups["Q-10"], "freed already; its stumps wait for full leaf"
+      assert_equal %w[B P Q S], board["agenda"].map { |row| row["patch"][0] }.uniq.sort
+      assert_operator board["due_count"], :>, 0
+      assert_equal %w[278 ft²], Web::Today::Board.new(Store::Property.all, Testing::TODAY)
+                                                 .amount(patch("P-03")), "in the units of its own property"
+    end
+
+    def test_today_shows_due_work_that_no_other_row_covers
+      board = Web::Today::Board.new(Store::Property.order(:id).all, today)
+      shown = board.due.map { |task| [task[:code], task.kind] } + board.groups.values.flat_map(&:items)
+                                                                       .map { |item| [board.patch(item.id).code, "treat"] }
+      wanted = Store::Task.due(through: today + 7).all.map { |task| [task[:code], task.kind] }
+
+      assert_empty wanted.reject { |_, kind| kind == "treat" }.first(10) - shown
+      stub = patch("Q-05")
+      Store::Treatment.record(stub, stub.property.site(today), done_on: today - 28, method_key: "limb_up_and_flag",
+                              crew_size: 1, hours: 1.0, stems_done: 2)
+
+      Store::Task.exclude(patch_id: stub.id).update(done_on: today)
+      due = Web::Today::Board.new([stub.property], today).due.map { |task| [task[:code], task.kind] }
+
+      assert_includes due, %w[Q-05 treat]
+    end
+
+    def test_cleaning_is_asked_weekly_in_seed_season
+      Store::Setting.write("today", "2026-06-20")
+      get "/"
+
+      assert_includes last_response.body, "Seed is ripe on garlic mustard"
+      send_form(:post, "/work/cleanings", property: q.id)
+
+      assert_equal Date.new(2026, 6, 20), Store::Cleaning.last_days.fetch(q.id)
+      refute_includes Web::Today::Board.new(Store::Property.all, Date.new(2026, 6, 26)).hygiene.keys.map(&:prefix), "Q"
+      assert_includes Web::Today::Board.new(Store::Property.all, Date.new(2026, 6, 27)).hygiene.keys.map(&:prefix), "Q"
+    end
+  end
+end

@@ -1,0 +1,44 @@
+# frozen_string_literal: true
+
+require "nokogiri"
+require "support/web"
+
+module Thistle
+  class WorkTest < RackTest
+    def today = Testing::TODAY
+
+    def test_work_needs_its_herbicide_record
+      id = patch("Q-04").id
+      fields = { patch: id, method_key: "cut_stump", done_on: "2026-05-12", crew_size: "2", hours: "1.5",
+                 stems_done: "20" }
+      send_form :post, "/work/treatments", **fields
+
+      ["is needed: the licensed person", "how much stock was used"].each { |text| assert_includes last_response.body, text }
+      send_form :post, "/work/treatments", **fields, active_key: "glyphosate_ipa", product: "30", mix: "20",
+                applicator: "M. Oakes"
+
+      assert_includes last_response.body, "more than the mix"
+      send_form :post, "/work/treatments", **fields, done_on: "2024-01-01", active_key: "glyphosate_ipa", product: "30",
+                applicator: "M. Oakes"
+
+      assert_includes last_response.body, "before the patch was first seen"
+      assert_empty patch("Q-04").treatments
+      send_form :post, "/work/treatments", **fields, active_key: "glyphosate_ipa", product: "30", mix: "60",
+                applicator: "M. Oakes"
+
+      assert_equal [303, 30.0], [last_response.status, patch("Q-04").treatments.first.product_ml]
+    end
+
+    def test_work_on_another_day_keeps_that_days_weather
+      work = patch("Q-06").treatments.last
+      form = Web::Work::Forms::Treatment.of(work, Core::Units.new, today)
+      send_form :post, "/records/treatment/#{work.id}", **form.raw, done_on: "2026-04-02", version: "0",
+                person: "J. Finch", reason: "A day off"
+      day = work.patch.property.site(today).day(Date.new(2026, 4, 2))
+
+      assert_equal [day.tmax, day.rain], work.refresh.conditions.values_at("tmax", "rain_mm")
+      assert_equal "2026-04-02", work.patch.open_tasks.first.since_on.iso8601
+      assert_in_delta work.amendments.first.values_before[:hours], work.hours, 1e-9, "what nobody touched is as it was"
+    end
+  end
+end
