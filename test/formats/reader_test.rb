@@ -30,6 +30,15 @@ module Thistle
       end
     end
 
+    def test_random_bytes_are_refused_in_words
+      random = Random.new(9)
+      200.times do
+        bytes = ["{", "<kml>", "<gpx>", ""].sample(random:) + random.bytes(random.rand(1..400))
+        error = assert_raises(Core::BadInput) { Formats::Reader.read(bytes) }
+        assert_equal :file, error.field
+      end
+    end
+
     def test_geojson_and_kml_from_ogr
       { "GeoJSON" => ".geojson", "KML" => ".kml" }.each do |format, suffix|
         features = read(written_by_ogr(format, suffix))

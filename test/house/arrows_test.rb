@@ -18,9 +18,8 @@ module Thistle
     def test_every_arrow_is_drawn
       strays = named.reject { |one| drawn?(room(one.file), room(one.home)) }
 
-      assert_empty strays.map do |one|
-        "#{one.file}:#{one.line} names #{one.name}: #{room(one.file)} → #{room(one.home)}"
-      end
+      said = strays.map { |one| "#{one.file}:#{one.line} names #{one.name}: #{room(one.file)} → #{room(one.home)}" }
+      assert_empty said
     end
 
     # So that the drawing does not grow old.

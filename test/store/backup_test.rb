@@ -5,7 +5,7 @@ require "zip"
 
 module Thistle
   # Everything in one file, made while others write, checked whole on the way back.
-  class BackupTest < Minitest::Test
+  class StoreBackupTest < Minitest::Test
     def setup
       Testing.demo(fresh: true)
       @folder = File.dirname(Store::Database.path)

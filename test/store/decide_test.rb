@@ -4,7 +4,7 @@ require "test_helper"
 
 module Thistle
   # What the decide room keeps: ranks by place, courses that follow the records, rules and schools of a property.
-  class DecideStoreTest < Minitest::Test
+  class StoreDecideTest < Minitest::Test
     def setup
       Testing.demo(fresh: true)
       @property = Store::Property.first(prefix: "Q")

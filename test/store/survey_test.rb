@@ -3,8 +3,8 @@
 require "test_helper"
 
 module Thistle
-  # Shapes that change and are remembered, ground that is shared, zones, searches, files.
-  class SurveyStoreTest < Minitest::Test
+  # Patches, their shapes, and what lies around them.
+  class StoreSurveyTest < Minitest::Test
     def setup
       Testing.demo(fresh: true)
       @property = Store::Property.first(prefix: "Q")
@@ -15,7 +15,6 @@ module Thistle
     def shape(type, coordinates) = Core::Survey::Shape.new("type" => type, "coordinates" => coordinates)
     def box(x, y, w, h = w) = shape("Polygon", [[[x, y], [x + w, y], [x + w, y + h], [x, y + h], [x, y]]])
     def undo = Store::Change.undoable.first.take_back
-
     # Every column of every patch, but for the counter that undoing moves on.
     def record = Store::Patch.live.order(:id).map { |p| p.values.except(:lock_version, :updated_at) }
 
@@ -200,100 +199,6 @@ module Thistle
       assert_in_delta (track.length * 20) + (Math::PI * 100), search.area_m2, search.area_m2 * 1e-3
     end
 
-    # A file is all in or not at all; and all of it can be taken back, changed rows as they were.
-    def test_an_arrival_is_whole_or_nothing
-      before = record
-      rows = [{ "code" => "Q-01", "note" => "from the file" }, { "code" => "N-1", "species" => "Caltrop" }]
-      features = rows.each_with_index.map do |properties, n|
-        Formats::Feature.new(geometry: n.zero? ? patch("Q-01").shape.published : { "type" => "Point", "coordinates" => [-91.39, 38.0] }, name: "row", properties:)
-      end
-      arrival = Store::Arrival.draft(@property, "a.geojson", features)
-      arrival.look(seen_on: @today)
-
-      assert_equal({ "change" => 1, "add" => 1 }, arrival.counts)
-
-      faults = 1 # the first writing fails, after the additions are in
-      Store::Overlaps.stub(:settle, ->(*, **) { raise "the disk is full" if (faults -= 1).zero? }) do
-        capture_io { arrival.take(seen_on: @today, at_once: true) }
-      end
-      assert_equal [before, "failed", "failed"], [record, arrival.refresh.status, arrival.job.status]
-      arrival.take(seen_on: @today, at_once: true)
-
-      assert_equal ["from the file", "caltrop", 2],
-                   [patch("Q-01").note, patch("N-1").plant_key, arrival.job.refresh.done]
-      assert_nil arrival.take(seen_on: @today, at_once: true), "it is taken once"
-      arrival.undo
-
-      assert_equal before, record
-      assert_match(/Nothing of a.geojson is on the map/, assert_raises(Core::BadInput) { arrival.undo }.message)
-    end
-
-    # Next year's file: the same codes on a later day are another look; what they were stays, and the whole can be taken
-    # back.
-    def test_a_later_file_keeps_what_was
-      found = patch("Q-09")
-      before, all = record, Store::PatchShape.count
-      wider = Core::Survey::Overlay.buffer(found.shape, 9).published
-      rows = [[wider, { "code" => "Q-09", "seen_on" => "2026-05-10", "cover" => "40" }],
-              [patch("Q-01").shape.published, { "code" => "Q-01", "seen_on" => "2025-09-20" }],
-              [patch("Q-03").shape.published, { "code" => "Q-03", "seen_on" => "2026-05-02" }]]
-      file = -> { Store::Arrival.draft(@property, "next.csv", rows.map { |geometry, properties| Formats::Feature.new(geometry:, properties:) }).tap { |a| a.look(seen_on: @today) } }
-      arrival = file.call
-
-      assert_equal({ "change" => 1, "same" => 2 }, arrival.counts)
-      assert_match(/seen again on 2026-05-10, what it was is kept; changes .*shape/, arrival.arrival_rows.first.reason)
-      arrival.take(seen_on: @today, at_once: true)
-
-      assert_equal [Date.new(2022, 11, 2), Date.new(2026, 5, 10), 40.0, all + 1],
-                   [found.refresh.seen_on, found.shape_from, found.cover_percent, Store::PatchShape.count]
-      assert_in_delta(4.0, patch("Q-03").radius_m, 0.001, "what the file does not name stays")
-      assert_equal({ "same" => 3 }, file.call.counts, "the same file again says nothing new")
-      arrival.undo
-
-      assert_equal [before, all], [record, Store::PatchShape.count]
-    end
-
-    # Doubles go in when they are wanted; plants that are certain are standing at once; what the columns do not name
-    # stays unknown.
-    def test_the_choices_of_an_arrival
-      rows = [{ "species" => "Oriental bittersweet" },
-              { "species" => "caltrop", "cover" => "30", "date" => "2026-05-01" }, { "note" => "what is it?" }]
-      places = [patch("Q-01").shape.centre, [-91.39, 38.01], [-91.38, 38.01]]
-      features = rows.zip(places).map do |properties, place|
-        Formats::Feature.new(geometry: { "type" => "Point", "coordinates" => place }, properties:)
-      end
-      arrival = Store::Arrival.draft(@property, "b.geojson", features)
-      arrival.map(arrival.columns, apart_m: 5.0, doubles: "add", sure: true)
-      arrival.look(seen_on: @today)
-
-      assert_equal({ "add" => 2, "double" => 1 }, arrival.counts)
-      arrival.take(seen_on: @today, at_once: true)
-
-      assert_equal [["oriental_bittersweet", "standing", @today], ["caltrop", "standing", Date.new(2026, 5, 1)],
-                    [nil, "reported", @today]],
-                   arrival.patches_dataset.order(:id).map { |p| [p.plant_key, p.state, p.seen_on] }
-      assert_equal [true, true, nil], arrival.patches_dataset.order(:id).map { |p| p.observations.first&.settled }
-      assert_in_delta 4 * Math::PI * 0.3, arrival.patches_dataset.order(:id).all[1].infested.first, 0.01
-      assert(arrival.patches.all? { |p| p.history.empty? || p.life.state == p.state })
-    end
-
-    # Rows written in bulk are rows as the models write them.
-    def test_bulk_rows_are_as_the_models_write_them
-      fields = { property_id: @property.id, state: "reported", geometry: "{}", west: 1.5, south: 2.5, east: 3.5,
-                 north: 4.5, seen_on: @today, natives_near: true, note: "it's “so”",
-                 slope: "flat", lock_version: 0, shared_m2: 0.0, created_at: Time.utc(2026, 5, 12, 9, 30),
-                 updated_at: Time.utc(2026, 5, 12, 9, 30) }
-      Store::Bulk.insert(:patches, [{ **fields, code: "A" }])
-      Store::Patch.db[:patches].insert(**fields, code: "B")
-      raw = Store::Patch.db.synchronize do |db|
-        db.execute("SELECT * FROM patches WHERE code IN ('A', 'B') ORDER BY code")
-      end
-
-      assert_equal raw[1].drop(1).map(&:to_s) - ["B"], raw[0].drop(1).map(&:to_s) - ["A"]
-      assert_equal Store::Patch.first(code: "B").values.except(:id, :code), Store::Patch.first(code: "A")
-                                                                                        .values.except(:id, :code)
-    end
-
     # Right across the 180° meridian: saved, found from both sides, written in two parts.
     def test_a_patch_on_the_meridian
       home = Store::Property.create(name: "Line", prefix: "L", latitude: -17.0, longitude: 180.0, station_seed: 1,
@@ -332,6 +237,53 @@ module Thistle
 
       assert_equal ids[there].sort, (ids[there, here] + (ids[here] & ids[there])).sort
       assert_empty ids[there, here] & ids[here]
+    end
+
+    # The R*Tree finds what a look at every row finds, for random views.
+    def test_viewport_through_the_tree
+      random = Random.new(4)
+      20.times do
+        west, south = @property.longitude + random.rand(-0.008..0.004), @property.latitude + random.rand(-0.006..0.003)
+        box = [west, south, west + random.rand(0.0005..0.006), south + random.rand(0.0005..0.006)]
+        plain = @property.live_patches.all.select do |p|
+          p.west <= box[2] && p.east >= box[0] && p.south <= box[3] && p.north >= box[1]
+        end
+
+        found = JSON.parse(Store::InView.new(@property.id, box).json)["features"]
+
+        assert_equal plain.map(&:id).sort, found.map { |f| f["id"] }.sort
+        assert_equal plain.map(&:id).sort, Store::Patch.live.within(box).where(property_id: @property.id)
+                                                       .select_map(:id).sort
+      end
+    end
+
+    def test_extents_follow_a_moved_and_a_deleted_patch
+      patch = Testing.patch("Q-01")
+      patch.shape = Core::Survey::Shape.new("type" => "Point", "coordinates" => [-91.39, 38.01])
+      patch.save
+
+      assert_equal [patch.id], Store::Patch.within([-91.3901, 38.0099, -91.3899, 38.0101]).select_map(:id)
+      patch.delete
+
+      assert_empty Store::Patch.within([-91.3901, 38.0099, -91.3899, 38.0101]).all
+    end
+
+    def test_two_people_cannot_overwrite_each_other
+      mine, theirs = Array.new(2) { Testing.patch("Q-01") }
+      theirs.update(stems: 50)
+
+      assert_raises(Sequel::NoExistingObject) { mine.update(stems: 60) }
+      assert_equal 50, mine.reload.stems
+    end
+
+    def test_infested_is_measured_or_estimated_never_both
+      patch = Testing.patch("Q-05")
+
+      assert_equal [patch.gross_m2 * 0.625, :estimated], patch.infested
+      patch.update(infested_m2: 900.0)
+
+      assert_equal [900.0, :measured], patch.infested
+      assert_operator patch.gross_m2, :>, 900
     end
   end
 end

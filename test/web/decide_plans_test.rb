@@ -4,7 +4,7 @@ require "support/web"
 
 module Thistle
   # Courses, ranks and season plans through their pages.
-  class DecidePlansTest < RackTest
+  class WebDecidePlansTest < RackTest
     PLAN = { from: "2026-05-12", weeks: "20", hours: "16", goal: "stop_spread" }.freeze
 
     def q = Store::Property.first(prefix: "Q")

@@ -5,7 +5,7 @@ require "support/web"
 
 module Thistle
   # The bench, methods, schools and rules through their pages.
-  class DecideTest < RackTest
+  class WebDecideTest < RackTest
     def q = Store::Property.first(prefix: "Q")
 
     def verdict(code, method, query = "")

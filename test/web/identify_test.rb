@@ -5,7 +5,7 @@ require "support/web"
 require_relative "../formats/image_test"
 
 module Thistle
-  class IdentifyTest < RackTest
+  class WebIdentifyTest < RackTest
     def test_what_was_seen_is_kept_unsettled_until_it_decides
       id = patch("Q-11").id
       send_form :post, "/identify/observations", patch: id, c: { habit: "vine", leaf_margin: "toothed" }

@@ -4,7 +4,7 @@ require "nokogiri"
 require "support/web"
 
 module Thistle
-  class MixTest < RackTest
+  class WebMixTest < RackTest
     def test_mix_in_us_units_and_its_errors
       id = Store::Property.first(prefix: "P").id
       answer = json("/mix.json?at=#{id}&vessel=jar&active=glyphosate_ipa&stock=41&target=20&stems=100&dose=1")["answer"]

@@ -6,7 +6,7 @@ require "support/web"
 
 module Thistle
   # Looks, and visits: those that records ask for, and those that people do.
-  class RecheckTest < RackTest
+  class WebRecheckTest < RackTest
     def today = Testing::TODAY
     def q = Store::Property.first(prefix: "Q")
 

@@ -4,7 +4,7 @@ require "support/web"
 
 module Thistle
   # Records put right, taken back and brought back; properties begun.
-  class RecordsTest < RackTest
+  class WebRecordsTest < RackTest
     def db = Sequel::Model.db
     def today = Testing::TODAY
     # State and visits of a patch, without their ids.

@@ -4,7 +4,7 @@ require "nokogiri"
 require "support/web"
 
 module Thistle
-  class ReplantTest < RackTest
+  class WebReplantTest < RackTest
     # By hand: 100 m² of plugs 30 cm apart in squares is 1 112 (rounded up); the window is the next one at the site.
     def test_a_planting_is_planned
       id = patch("Q-04").id

@@ -5,7 +5,7 @@ require "support/web"
 
 module Thistle
   # The year of a property: marks seen, phases, the calendar.
-  class SeasonTest < RackTest
+  class WebSeasonTest < RackTest
     def q = Store::Property.first(prefix: "Q")
     def today = Testing::TODAY
 
@@ -125,9 +125,8 @@ module Thistle
       end
       starts = entries.map { |text| parsed(text).first }
 
-      assert_equal [Time.utc(2026, 5, 12, 14).to_i, Time.utc(2026, 11, 12, 15).to_i], starts.map do |event|
-        event["start"]
-      end
+      nine = [Time.utc(2026, 5, 12, 14).to_i, Time.utc(2026, 11, 12, 15).to_i]
+      assert_equal(nine, starts.map { |event| event["start"] })
       assert_equal ["Pull; by hand, \"all\"", "a\nb"], starts.first.values_at("title", "text")
     end
 

@@ -5,7 +5,7 @@ require "support/web"
 
 module Thistle
   # Whose weather the year rests on: stations, files, soil, labels.
-  class SeasonWeatherTest < RackTest
+  class WebSeasonWeatherTest < RackTest
     def q = Store::Property.first(prefix: "Q")
     def today = Testing::TODAY
 

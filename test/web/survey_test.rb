@@ -8,7 +8,7 @@ require_relative "../formats/image_test"
 
 module Thistle
   # Patches, shapes, zones, layers, walks and files through their pages.
-  class SurveyTest < RackTest
+  class WebSurveyTest < RackTest
     def test_walks_come_in_from_a_phone_a_receiver_and_a_track
       square = [[0, 0], [50, 0], [50, 50], [0, 50], [0, 3]].each_cons(2).flat_map { |(a, b), (c, d)| (0...20).map { |k| [a + ((c - a) * k / 20.0), b + ((d - b) * k / 20.0)] } }
       fixes = square.each_with_index.map do |(x, y), n|

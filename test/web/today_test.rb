@@ -6,7 +6,7 @@ require "support/web"
 
 module Thistle
   # Home, over all properties.
-  class TodayTest < RackTest
+  class WebTodayTest < RackTest
     def today = Testing::TODAY
     def q = Store::Property.first(prefix: "Q")
 

@@ -4,7 +4,7 @@ require "nokogiri"
 require "support/web"
 
 module Thistle
-  class WorkTest < RackTest
+  class WebWorkTest < RackTest
     def today = Testing::TODAY
 
     def test_work_needs_its_herbicide_record

@@ -46,8 +46,8 @@ module Thistle
 
         # "soil dry, 38 m from water": what a rule looked at, as it stood.
         def looked_at(rule, situation)
-          said = rule.looks.map { |fact| [FACTS.fetch(fact), fact_said(fact, situation)] }
-          said.select(&:last).map { |words| words.join(" ") }.join(", ")
+          said = rule.looks.to_h { |fact| [fact, fact_said(fact, situation)] }.compact
+          said.map { |fact, words| "#{FACTS.fetch(fact)} #{words}" }.join(", ")
         end
 
         def fact_said(fact, now)

@@ -79,7 +79,7 @@ module Thistle
           counts.merge!(params.slice(*counts.keys))
           seed_fall = calendar && Core::Recheck::SeedFall.expected(calendar, today)
           known = { "checked_on" => today.iso8601, **counts, "seed_fall" => seed_fall }.compact
-          Forms::Check.untouched(known, units:, today:)
+          Forms::Check.new(known, units:, today:)
         end
       end
     end

@@ -43,7 +43,8 @@ module Thistle
 
             winds = %i[wind_low wind_high gust].to_h { |name| [name, si(name, :wind)] }
             warmth = %i[temperature_low temperature_high].to_h { |name| [name, units.to_celsius(values[name])] }
-            Store::Label.keep(property, values[:kind], **values.slice(:product, :rainfast_h), **winds, **warmth)
+            product, rainfast_h = values.values_at(:product, :rainfast_h)
+            Store::Label.keep(property, values[:kind], product:, rainfast_h:, **winds, **warmth)
             true
           end
         end

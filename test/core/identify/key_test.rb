@@ -3,7 +3,7 @@
 require "test_helper"
 
 module Thistle
-  class IdentifyTest < Minitest::Test
+  class KeyTest < Minitest::Test
     Key = Core::Identify::Key
 
     # The commonest state of each character that can be seen on a date, the middle of each range.
@@ -177,9 +177,8 @@ module Thistle
       said.each do |(plant, region), belongs|
         assert_equal belongs, Testing.plant(plant).belongs(region), "#{plant} in #{region}"
       end
-      assert_equal [true, false], %w[garlic_mustard buttonbush].map do |plant|
-        Testing.plant(plant).weed_in?("na_desert") && Testing.plant(plant).invasive?
-      end
+      weeds = %w[garlic_mustard buttonbush].map { |key| Testing.plant(key) }
+      assert_equal([true, false], weeds.map { |plant| plant.weed_in?("na_desert") && plant.invasive? })
     end
 
     # Poison ivy, hogweed and their like are never to be touched, crushed or cut to be told; tree-of-heaven not crushed.

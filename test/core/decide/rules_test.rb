@@ -1,11 +1,11 @@
 # frozen_string_literal: true
 
 require "test_helper"
-require_relative "climates"
+require "support/climates"
 
 module Thistle
   # Each rule by what PRACTICE.md says of it, through the bench that a person uses.
-  class DecideTest < Minitest::Test
+  class RulesTest < Minitest::Test
     Facts = Core::Decide::Facts
     Bench = Core::Decide::Bench
     DEFAULTS = { settled: true, date: Testing::TODAY, size: "thumb", stance: "any", licensed: true,

@@ -1,40 +1,10 @@
 # frozen_string_literal: true
 
 require "test_helper"
-require_relative "../../bench/specimens"
 
 module Thistle
-  # What must hold for anything random: specimens, situations, files.
-  class PropertyTest < Minitest::Test
-    Key = Core::Identify::Key
-
-    # Volunteers answering only what is suggested, each look misread at its error rate, in a random month.
-    # `rake bench` walks 50 of each plant and prints the table; here a few of each hold the same bars.
-    def test_volunteers_reach_the_right_name_and_settle_no_wrong_one
-      specimens = Specimens.new(site: Testing.site, random: Random.new(11))
-      walks = Core::Knowledge.shipped.plants.values.map { |plant| specimens.walk(plant) }
-      settled = walks.select(&:settled?)
-      leads = walks.map { |walk| walk.lead || 99 }.sort
-
-      assert_operator walks.count(&:right?), :>=, 0.93 * walks.size # of few; the bench walks fifty of each
-      assert_operator leads[leads.size / 2], :<=, 7
-      assert_operator settled.size, :>, 0.25 * walks.size
-      assert_operator settled.count { |walk| !walk.right? }, :<, 0.01 * walks.size
-      assert((walks - settled).all? { |walk| walk.key.settlement.reasons.any? })
-    end
-
-    def test_a_plant_that_the_library_does_not_know_is_hardly_ever_settled
-      walks = Core::Knowledge.shipped.plants.values.each_slice(6).map(&:first).flat_map do |plant|
-        specimens = Specimens.new(site: Testing.site, random: Random.new(7),
-                                  knowledge: Core::Knowledge.shipped.without(plant.key))
-        Array.new(2) { specimens.walk(plant) }
-      end
-
-      most = 0.05 * walks.size # of few; under 3 % of many, says the bench
-      assert_operator walks.count(&:settled?), :<=, most, walks.select(&:settled?)
-                                                               .map { |w| "#{w.plant.key} as #{w.named.key}" }.join(", ")
-    end
-
+  # What must hold of the rules for any plant, ground and day.
+  class RulesPropertyTest < Minitest::Test
     # A rule that never speaks is dead, and one that always says the same is no rule.
     def test_every_rule_speaks_in_some_situation_and_is_silent_in_another
       said = Hash.new { |hash, key| hash[key] = [] }
@@ -74,8 +44,8 @@ module Thistle
     def test_more_facts_never_loosen_a_safety_rule
       random = Random.new(11)
       many_benches(random, 120) do |bench|
-        fact = (Core::Decide::Changes::FACTS.keys + %i[water_m slope natives_near footing]).select { |one| bench.facts[one].nil? }.sample(random:) or next
-        told = Core::Decide::Bench.new(bench.facts.with(fact => Core::Decide::Changes::FACTS.dig(fact, 0) ||
+        fact = (Core::Decide::Changes::CHANGEABLE.keys + %i[water_m slope natives_near footing]).select { |one| bench.facts[one].nil? }.sample(random:) or next
+        told = Core::Decide::Bench.new(bench.facts.with(fact => Core::Decide::Changes::CHANGEABLE.dig(fact, 0) ||
                                                         { water_m: 300.0, slope: "flat", footing: "soil" }[fact]), bench.site)
         bench.removals.each do |removal|
           binding = bench.verdict(removal).reasons.select { |r| r.kind == :no && Core::Decide::Rule.named(r.rule).binding? }
@@ -157,29 +127,6 @@ module Thistle
       end
 
       assert_empty swayed.uniq
-    end
-
-    def test_random_bytes_are_refused_in_words
-      random = Random.new(9)
-      200.times do
-        bytes = ["{", "<kml>", "<gpx>", ""].sample(random:) + random.bytes(random.rand(1..400))
-        error = assert_raises(Core::BadInput) { Formats::Reader.read(bytes) }
-        assert_equal :file, error.field
-      end
-    end
-
-    # The mix adds up whatever is asked: stock and carrier make the total, full loads and the last make it too.
-    def test_mixes_add_up
-      random = Random.new(3)
-      200.times do
-        active = Core::Knowledge.shipped.actives.values.sample(random:)
-        answer = Core::Mix::Batch.new(active:, target: random.rand(0.1..active.stock), total_ml: random.rand(1.0..90_000.0), container_ml: random.rand(50.0..20_000.0)).mixture
-
-        assert_in_delta answer.total_ml, answer.stock_ml + answer.carrier_ml, 1e-6
-        assert_in_delta answer.total_ml, ((answer.loads - 1) * answer.load_ml) + answer.last_load_ml, 1e-6
-        assert_operator answer.last_load_ml, :>, 0
-        assert_in_delta answer.target, answer.stock_ml * active.stock / answer.total_ml, 1e-9
-      end
     end
 
     private

@@ -4,7 +4,7 @@ require "test_helper"
 
 module Thistle
   # Walks: what the fixes say, and how sure they are.
-  class WalkingTest < Minitest::Test
+  class TrackTest < Minitest::Test
     Survey = Core::Survey
     Track = Core::Survey::Track
     Shape = Core::Survey::Shape

@@ -3,7 +3,7 @@
 require "test_helper"
 
 module Thistle
-  class SeasonTest < Minitest::Test
+  class YearTest < Minitest::Test
     Season = Core::Season
 
     # CHECKS.md, Season: FAO Irrigation and Drainage Paper 56 (Allen et al. 1998), Examples 8, 9 and 20 (recalled).
@@ -139,9 +139,8 @@ module Thistle
                                                       began: true)])
       after = Season::Phenology.new(plant, site).spans(site.year).to_h { |span| [span.phase, span] }
 
-      assert_equal [0, -8, -8, -8], %i[leaf flower green_seed ripe_seed].map do |phase|
-        (after[phase].from - before[phase].from).to_i
-      end
+      moved = %i[leaf flower green_seed ripe_seed].map { |phase| (after[phase].from - before[phase].from).to_i }
+      assert_equal [0, -8, -8, -8], moved
       assert_equal [-8, 0], [after[:ripe_seed].moved, after[:leaf].moved]
       assert_equal after[:flower].from, after[:flower].early
     end

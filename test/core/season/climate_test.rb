@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 require "test_helper"
-require_relative "climates"
+require "support/climates"
 
 module Thistle
   # What the season decides in climates that frost does not rule: PRACTICE.md, section 9 (common practice), held

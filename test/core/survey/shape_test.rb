@@ -3,7 +3,7 @@
 require "test_helper"
 
 module Thistle
-  class SurveyTest < Minitest::Test
+  class ShapeTest < Minitest::Test
     Shape = Core::Survey::Shape
     Cover = Core::Survey::Cover
     SQUARE = [[-91.35, 37.98], [-91.349, 37.98], [-91.349, 37.981], [-91.35, 37.981], [-91.35, 37.98]].freeze

@@ -2,7 +2,7 @@
 
 require "test_helper"
 require "yaml"
-require_relative "climates"
+require "support/climates"
 
 module Thistle
   # test/fixtures/situations.yml: the verdicts that a practitioner would give, by what PRACTICE.md says (common

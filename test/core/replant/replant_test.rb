@@ -1,0 +1,69 @@
+# frozen_string_literal: true
+
+require "test_helper"
+require "support/climates"
+
+module Thistle
+  # Plugs, seed, the shortlist and sowing windows against CHECKS.md.
+  class ReplantTest < Minitest::Test
+    # CHECKS.md, Replanting: 12 in triangular 1.1547 per ft², 18 in square 0.4444; 0.90 x 0.80 and 10 lb PLS is 13.89 lb
+    # bulk.
+    def test_plugs_and_seed
+      ft2 = Core::Units::M2_PER_FT2
+      quantity = Core::Replant::Quantity
+
+      assert_equal 11_548, quantity.plugs(area_m2: 10_000 * ft2, spacing_m: 0.3048).plugs
+      assert_equal 4_445, quantity.plugs(area_m2: 10_000 * ft2, spacing_m: 0.4572, grid: "square").plugs
+      seed = quantity.seed(area_m2: 1.0, seeds_per_m2: 10, seeds_per_g: 1, purity: 0.9, germination: 0.8)
+
+      assert_in_delta 13.89, seed.bulk_g, 0.005
+      assert_raises(Core::BadInput) do
+        quantity.seed(area_m2: 1.0, seeds_per_m2: 1, seeds_per_g: 1, purity: 1.2, germination: 0.8)
+      end
+      assert_raises(Core::BadInput) { quantity.plugs(area_m2: 0, spacing_m: 1) }
+    end
+
+    def test_shortlist_fits_the_place_and_the_job
+      list = Core::Replant::Shortlist.new(light: "shade", moisture: "dry", jobs: %w[ground_cover])
+      names = list.matches.map { |m| m.plant.key }
+
+      assert_includes names, "christmas_fern"
+      assert_includes names, "plantain_leaved_sedge"
+      refute_includes names, "little_bluestem"
+      assert(list.matches.all? { |m| m.taken_over == %w[ground_cover] })
+      assert_operator Core::Knowledge.shipped.natives.count(&:replant), :>=, 12
+      assert_raises(Core::BadInput) { Core::Replant::Shortlist.new(light: "dim", moisture: "dry", jobs: []) }
+    end
+
+    # PRACTICE.md: sow after three or four frosts and let winter work it in.
+    def test_dormant_sowing_follows_the_third_frost
+      window = Core::Replant::Sowing.new(Testing.site).windows("dormant").first
+
+      assert_equal Testing.site.year.date(:third_frost), window.from
+      refute window.open
+      assert Core::Replant::Sowing.new(Testing.site).windows("spring_or_autumn").first.open
+    end
+
+    # Where no frost comes rain says when; every native has a window everywhere, and a list keeps to what is at home.
+    def test_planting_follows_the_rains_where_no_frost_comes
+      coast, tropics, desert = %w[coast tropics desert].map { |name| Climates.site(name) }
+      begins = ->(site, table) { Core::Replant::Sowing.new(site).windows(table).first }
+      rains = ->(site) do
+        [site.year, site.year(site.today >> 12)].filter_map { |year| year.moment(:first_rains)&.date }
+      end
+
+      [[coast, "spring_or_autumn"], [coast, "dormant"], [tropics, "dormant"], [tropics, "spring"]].each { |site, table| assert_includes rains[site], begins[site, table].from }
+      assert_includes rains[desert], begins[desert, "dormant"].to
+      Core::Replant::Sowing::TABLES.each_key do |table|
+        [coast, tropics, desert].each { |site| refute_empty Core::Replant::Sowing.new(site).windows(table), table }
+      end
+      here, abroad = %w[na_midwest british_isles].map do |region|
+        Core::Replant::Shortlist.new(light: "part", moisture: "moist", jobs: %w[nectar fruit], region:)
+                                .matches.map(&:plant)
+      end
+
+      assert(here.any? && here.all? { |plant| plant.native_in?("na_midwest") })
+      assert(abroad.all? { |plant| plant.native_in?("british_isles") })
+    end
+  end
+end

@@ -1,0 +1,62 @@
+# frozen_string_literal: true
+
+require "test_helper"
+
+module Thistle
+  # Records move a patch and ask for visits.
+  class StoreRecheckTest < Minitest::Test
+    def setup
+      Testing.demo(fresh: true)
+      @db = Sequel::Model.db
+      @property = Store::Property.first(prefix: "Q")
+      @site = @property.site(Testing::TODAY)
+    end
+
+    def treat(patch, on: Testing::TODAY, **fields)
+      Store::Treatment.record(patch, @site, done_on: on, method_key: "hand_pull", crew_size: 2, hours: 1.0, **fields)
+    end
+
+    def test_a_treatment_sets_return_visits_and_moves_the_patch
+      patch = Testing.patch("Q-04")
+      treatment = treat(patch, stems_done: 210)
+
+      assert_equal "hit", patch.reload.state
+      # The first year's look falls within days of full leaf-out, and is the same visit.
+      assert_equal ["Every year of the seed bank's life: new seedlings (year 2 of 2)",
+                    "Next full leaf-out: snapped roots answer"],
+                   treatment.tasks.map(&:reason).sort
+      assert_equal "moist", treatment.conditions["soil"]
+      treat(patch.reload, stems_done: 4)
+
+      assert_equal 2, patch.reload.open_tasks.size, "the second treatment's visits take the place of the first's"
+    end
+
+    def test_a_live_check_asks_for_work_and_a_clean_one_does_not
+      patch = Testing.patch("Q-06")
+      live = Store::Check.record(patch, checked_on: Testing::TODAY, resprouts: 5, missed: 2, seedlings: 11,
+                                 cover_class: 1)
+
+      assert_in_delta 100 * 59 / 64.0, live.control.percent
+      assert_equal "regrowing", patch.reload.state
+      assert_equal ["Treat again: 5 alive, 2 missed, 11 seedlings"],
+                   patch.open_tasks.select { |t| t.kind == "treat" }.map(&:reason)
+      treat(patch, stems_done: 7)
+
+      assert_equal "hit", patch.reload.state, "what was found alive in the morning was treated that day"
+      Store::Check.record(patch.reload, checked_on: Testing::TODAY + 30, resprouts: 0, missed: 0, seedlings: 0)
+
+      assert_equal "quiet", patch.reload.state
+      assert(patch.open_tasks.none? { |t| t.kind == "treat" })
+    end
+
+    def test_a_visit_that_waits_for_rain_follows_the_rain
+      task = Testing.patch("D-01").tasks.find { |one| one.event && one.done_on.nil? }
+      site = Testing.patch("D-01").property.site(Testing::TODAY)
+      due = task.awaited.due(site, Date.new(2026, 5, 9))
+      task.update(due_on: Date.new(2030, 1, 1))
+      Store::Task.follow_weather(Store::Property.all, Testing::TODAY)
+
+      assert_equal due, task.reload.due_on
+    end
+  end
+end
