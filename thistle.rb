@@ -5,6 +5,8 @@ require "zeitwerk"
 
 # Knowledge and views are UTF-8, whatever the machine's locale says.
 Encoding.default_external = Encoding::UTF_8
+# What PROJ does not know is said to whoever asked for it, not to the log.
+ENV["PROJ_DEBUG"] ||= "0"
 
 # Nimble Thistle: what is it, what do I do to it here and today, what do I need, when do I come back?
 module Thistle

@@ -12,6 +12,8 @@ module Thistle
       TOO_MUCH = "The archive unpacks to more than #{Reader::MAX_BYTES / 1024 / 1024} MB, or far more than it packs: " \
                  "it was left.".freeze
 
+      Zip.warn_invalid_date = false # nobody reads it
+
       module_function
 
       def read(bytes)

@@ -7,7 +7,7 @@ module Thistle
       # which one is right, as a Plan takes it. What a patch gains is its score times the share likely killed, less once
       # this year's seed has fallen, and a little less for each week of waiting.
       class SeasonOptions
-        METHODS = 3 # ways considered for one patch
+        METHODS = 3 # moves considered for one patch
         DAYS_OPEN = 3 # of a week for which a window must be open
         MOST_PARTS = 12 # visits that one patch may take
         LATE = 0.6 # of the gain is left once this year's seed has fallen (memory)
@@ -28,7 +28,7 @@ module Thistle
 
         def options(row)
           facts = row.candidate.facts
-          ways(facts).flat_map do |removal, windows|
+          moves(facts).flat_map do |removal, windows|
             effort = Effort.new(removal, facts)
             parts = effort.hours && [(effort.hours / [@hours.max, 0.1].max).ceil, 1].max
             next [] if parts.nil? || parts > MOST_PARTS
@@ -46,9 +46,9 @@ module Thistle
 
         # The few methods that are right at some time, best first: [[removal, [Window]]]. Patches alike share the
         # answer.
-        def ways(facts)
+        def moves(facts)
           like = alike(facts)
-          @kept.fetch([:ways, @site, like, season_years]) do
+          @kept.fetch([:moves, @site, like, season_years]) do
             bench = Bench.new(like, @site)
             useful = bench.removals.select { |removal| removal.removes? || removal.is?(:freeing) }
             open = useful.to_h { |removal| [removal, windows(removal, like)] }.reject { |_, windows| windows.empty? }

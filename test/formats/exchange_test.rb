@@ -74,7 +74,7 @@ module Thistle
           assert_includes out, "Feature Count: #{kind == "gpx" ? points : count}", "#{kind}\n#{out}#{said}"
           refute_match(/ERROR|Warning/, said, kind)
         end
-        out, = Open3.capture2("ogrinfo", "-q", "-sql", "SELECT ST_Area(geom, 1) AS m2 FROM patches WHERE code = 'Q-04'",
+        out, = Open3.capture3("ogrinfo", "-q", "-sql", "SELECT ST_Area(geom, 1) AS m2 FROM patches WHERE code = 'Q-04'",
                               "-dialect", "SQLite", File.join(dir, "out.gpkg"))
 
         assert_in_delta area, out[/m2 \(Real\) = ([\d.]+)/, 1].to_f, area * 1e-4

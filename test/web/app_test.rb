@@ -81,10 +81,10 @@ module Thistle
       id = patch("P-05").id
       ["/survey?at=#{patch("P-05").property_id}", "/survey/patches/#{id}", "/decide?patch=#{id}", "/mix?patch=#{id}", "/mix?patch=#{id}&vessel=tank", "/work?patch=#{id}&method=lever_pull", "/replant?patch=#{id}", "/season"].each do |path|
         get path
-        text = Nokogiri::HTML(last_response.body).tap { |page|
+        text = Nokogiri::HTML(last_response.body).tap do |page|
           page.css("script, svg, .reasons, .brief > p, " \
                    "li .small, td.small").remove
-        }.at("body").text
+        end.at("body").text
 
         refute_match(%r{\d[\d.\u202F]* (m²|ha|mL|km|km/h|mm|cm|°C|kg|g)\b(?!/mol)}, text, path)
       end

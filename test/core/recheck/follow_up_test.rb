@@ -69,10 +69,10 @@ module Thistle
       asks = { "pull" => ["check 21", "check 365"], "cut_stump" => ["check 200"], "tag" => ["treat 90"],
                "stub" => ["treat 60"], "bag" => ["check 14"] }
       150.times do
-        lines = Array.new(random.rand(2..9)) {
+        lines = Array.new(random.rand(2..9)) do
           "#{words.sample(random:)} " \
             "#{Date.new(2024, 1, 1) + random.rand(700)}"
-        }.uniq
+        end.uniq
         row = { "asks" => asks, "hand" => ["check #{Date.new(2025, 1, 1) + random.rand(500)} 2024-06-01"] }
 
         assert_equal answer(row, lines), answer(row, lines.shuffle(random:)), lines.join(", ")
