@@ -8,7 +8,8 @@ Rake::TestTask.new(:test) do |task|
   task.warning = false
 end
 
-desc "Measure speed, as ratios in one run; `rake bench hands`: a crowd, growth, copies; `rake bench faults`: a thousand kills"
+desc "Measure speed, as ratios in one run; `rake bench hands`: a crowd, growth, copies; " \
+     "`rake bench faults`: a thousand kills"
 alone = %w[hands faults drawing] # benches that bring a file of their own
 task :bench do
   names = ARGV.drop(1)
@@ -25,7 +26,8 @@ task(:screenshots) { ruby "test/screenshots.rb" }
 
 desc "Count lines: tests against hand-written code"
 task :stats do
-  code = FileList["thistle.rb", "Rakefile", "bin/*", "{core,store,formats,stand_ins,web,demo,bench}/**/*.{rb,erb,js,scss}"]
+  code = FileList["thistle.rb", "Rakefile", "bin/*",
+                  "{core,store,formats,stand_ins,web,demo,bench}/**/*.{rb,erb,js,scss}"]
   tests = FileList["test/**/*.rb"]
   count = ->(files) { files.sum { |file| File.readlines(file).count { |line| !line.strip.empty? } } }
   folders = code.group_by { |file| file.include?("/") ? file[%r{\A[^/]+}] : "." }

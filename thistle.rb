@@ -23,9 +23,11 @@ module Thistle
   LOADER = Zeitwerk::Loader.new.tap do |loader|
     { "core" => Core, "store" => Store, "formats" => Formats, "stand_ins" => StandIns, "web" => Web, "demo" => Demo }
       .each { |folder, namespace| loader.push_dir("#{ROOT}/#{folder}", namespace:) }
-    loader.inflector.inflect("geojson" => "GeoJSON", "kml" => "KML", "gpx" => "GPX", "nmea" => "NMEA", "mbtiles" => "MBTiles", "app" => "App")
+    loader.inflector.inflect("geojson" => "GeoJSON", "kml" => "KML", "gpx" => "GPX", "nmea" => "NMEA",
+                             "mbtiles" => "MBTiles")
     loader.ignore("#{ROOT}/store/migrations", "#{ROOT}/web/views", "#{ROOT}/web/plots", "#{ROOT}/web/assets")
-    loader.collapse("#{ROOT}/store/{identify,survey,season,decide,mix,work,recheck,replant}") # rooms hold models under one namespace
+    # Models of every room stand in one namespace.
+    loader.collapse("#{ROOT}/store/{identify,survey,season,decide,mix,work,recheck,replant}")
     loader.setup
   end
 end

@@ -4,7 +4,8 @@ module Thistle
   # Decide: verdicts, what would change them, 2 000 patches ranked, a season of 300 patches and 40 weeks.
   class DecideBench
     D = Core::Decide
-    PLANTS = %w[amur_honeysuckle tree_of_heaven french_broom caltrop buffelgrass himalayan_blackberry garlic_mustard oriental_bittersweet].freeze
+    PLANTS = %w[amur_honeysuckle tree_of_heaven french_broom caltrop buffelgrass himalayan_blackberry garlic_mustard
+                oriental_bittersweet].freeze
     PATCHES, WEEKS, SEEDS = 300, 40, [1, 2, 3].freeze
     ASKED = { settled: true, size: "thumb", stance: "any", licensed: true, aquatic_label: false, water_m: 300.0,
               slope: "flat", natives_near: true,
@@ -86,7 +87,8 @@ module Thistle
     # Work of 1 to 20 hours, windows of 4 to 20 weeks, three methods each.
     def options(random)
       (0...PATCHES).flat_map do |patch|
-        opens, long, hours, gain = random.rand(0..20), random.rand(4..20), random.rand(1.0..20.0), random.rand(20.0..100.0)
+        opens, long = random.rand(0..20), random.rand(4..20)
+        hours, gain = random.rand(1.0..20.0), random.rand(20.0..100.0)
         3.times.flat_map do |method|
           takes = hours * random.rand(0.5..1.5)
           share = random.rand(0.6..0.98)

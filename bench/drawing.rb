@@ -34,7 +34,8 @@ module Thistle
       random, now = Random.new(5), Time.now.utc
       rows = Array.new(PATCHES) do |n|
         lon, lat = property.longitude + random.rand(-0.005..0.005), property.latitude + random.rand(-0.0035..0.0035)
-        ring = [[0, 0], [2e-4, 0], [2.4e-4, 1e-4], [1e-4, 2e-4], [0, 1e-4], [0, 0]].map { |x, y| [(lon + x).round(7), (lat + y).round(7)] }
+        corners = [[0, 0], [2e-4, 0], [2.4e-4, 1e-4], [1e-4, 2e-4], [0, 1e-4], [0, 0]]
+        ring = corners.map { |x, y| [(lon + x).round(7), (lat + y).round(7)] }
         shape = Core::Survey::Shape.new({ "type" => "Polygon", "coordinates" => [ring] }, [])
         { property_id: property.id, code: "X-#{n}", state: Core::Recheck::PatchLife::STATES[n % 6], slope: "flat",
           lock_version: 0,
@@ -56,13 +57,16 @@ module Thistle
     # count.
     def draw
       evaluate_async_script(<<~JS)
-        const done = arguments[0], map = document.getElementById('map'), box = map.getBoundingClientRect(), began = performance.now();
+        const done = arguments[0], map = document.getElementById('map'), box = map.getBoundingClientRect();
+        const began = performance.now();
         let step = 0;
         (function move() {
-          const turn = step / 40, x = box.left + box.width / 2 + 190 * Math.cos(turn), y = box.top + box.height / 2 + 190 * Math.sin(turn);
+          const turn = step / 40, x = box.left + box.width / 2 + 190 * Math.cos(turn);
+          const y = box.top + box.height / 2 + 190 * Math.sin(turn);
           const at = document.elementFromPoint(x, y), facts = { clientX: x, clientY: y, bubbles: true };
           at.dispatchEvent(new MouseEvent('mousemove', facts));
-          if (step % 40 === 0) ['mousedown', 'mouseup', 'click'].forEach((kind) => at.dispatchEvent(new MouseEvent(kind, facts)));
+          const kinds = step % 40 === 0 ? ['mousedown', 'mouseup', 'click'] : [];
+          kinds.forEach((kind) => at.dispatchEvent(new MouseEvent(kind, facts)));
           step += 1;
           if (performance.now() - began < #{SECONDS * 1000}) requestAnimationFrame(move); else done(step);
         })();

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
-# `rake bench faults`: kill -9 at random moments under four writers, a thousand times on one file; says what was lost or left
+# `rake bench faults`: kill -9 at random moments under four writers, a thousand times on one file; says what was lost
+# or left
 # by half, and stops at the first.
 require "tmpdir"
 require_relative "../thistle"
@@ -14,6 +15,8 @@ Dir.mktmpdir("thistle") do |folder|
   rounds.times do |n|
     wrong = kills.round
     abort "round #{n + 1}: #{wrong.join(", ")}" if wrong.any?
-    puts "#{n + 1} kills, #{kills.acknowledged} acknowledged records, none lost, none by half, file intact" if ((n + 1) % 100).zero?
+    next unless ((n + 1) % 100).zero?
+
+    puts "#{n + 1} kills, #{kills.acknowledged} acknowledged records, none lost, none by half, file intact"
   end
 end

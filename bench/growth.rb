@@ -10,9 +10,10 @@ module Thistle
   class Growth
     MANY = Integer(ENV.fetch("PATCHES", "100000"))
     PLANTS = %w[amur_honeysuckle japanese_barberry garlic_mustard tree_of_heaven oriental_bittersweet].freeze
-    PAGES = %w[/ /.json /records /records.json /work /work.json /recheck?all=1 /recheck.json /survey /survey.json /survey/list
-               /survey/files /survey/patches/8 /survey/searches /survey/site-map /survey/totals /decide /decide?patch=8 /decide/first
-               /decide/rules /season /season/calendar /season/calendar.ics /find?q=honeysuckle /find?q=X-1].freeze
+    PAGES = %w[/ /.json /records /records.json /work /work.json /recheck?all=1 /recheck.json /survey /survey.json
+               /survey/list /survey/files /survey/patches/8 /survey/searches /survey/site-map /survey/totals /decide
+               /decide?patch=8 /decide/first /decide/rules /season /season/calendar /season/calendar.ics
+               /find?q=honeysuckle /find?q=X-1].freeze
     WORST, TIMES = 2000, 1.5 # ms; times what it costs at a hundred
     KINDS = %w[geojson csv kml].freeze
 
@@ -76,7 +77,8 @@ module Thistle
     end
 
     def get(path)
-      Rack::MockRequest.new(@app).get(path, "HTTP_HOST" => "127.0.0.1").tap { |answer| abort "#{path}: #{answer.status}" unless answer.status == 200 }
+      answer = Rack::MockRequest.new(@app).get(path, "HTTP_HOST" => "127.0.0.1")
+      answer.status == 200 ? answer : abort("#{path}: #{answer.status}")
     end
 
     def memory = File.read("/proc/self/status")[/VmRSS:\s+(\d+)/, 1].to_i / 1024
@@ -98,7 +100,8 @@ module Thistle
                            rows.map { |row| { patch_id: row[:id], **SEEN, **row.slice(:seen_on, :plant_key) } })
         Store::Bulk.insert(:treatments, quiet.map { |id| { patch_id: id, done_on: day(id), **WORK } })
         Store::Bulk.insert(:checks, quiet.map { |id| { patch_id: id, checked_on: day(id) + 30, **LOOK } })
-        Store::Bulk.insert(:tasks, quiet.map { |id| { patch_id: id, due_on: Date.new(2026, 5, 1) + (id % 900), **VISIT } })
+        visits = quiet.map { |id| { patch_id: id, due_on: Date.new(2026, 5, 1) + (id % 900), **VISIT } }
+        Store::Bulk.insert(:tasks, visits)
       end
     end
 
@@ -114,13 +117,14 @@ module Thistle
     def patch(n)
       @random ||= Random.new(1)
       lon, lat = @property.longitude + @random.rand(-0.05..0.05), @property.latitude + @random.rand(-0.05..0.05)
-      ring = [[0, 0], [3e-4, 0], [3e-4, 2e-4], [1e-4, 3e-4], [0, 0]].map { |x, y| [(lon + x).round(7), (lat + y).round(7)] }
+      corners = [[0, 0], [3e-4, 0], [3e-4, 2e-4], [1e-4, 3e-4], [0, 0]]
+      ring = corners.map { |x, y| [(lon + x).round(7), (lat + y).round(7)] }
       { property_id: @property.id, code: "X-#{n}", plant_key: PLANTS[n % PLANTS.size],
         state: (n % 10).zero? ? "standing" : "quiet",
-        geometry: JSON.generate("type" => "Polygon", "coordinates" => [ring]), west: ring.map(&:first)
-                                                                                         .min, east: ring.map(&:first).max,
-        south: ring.map(&:last).min, north: ring.map(&:last)
-                                                .max, gross_m2: 700.0, shared_m2: 0.0, stems: 20, stem_size: "thumb", cover_class: 2,
+        geometry: JSON.generate("type" => "Polygon", "coordinates" => [ring]),
+        west: ring.map(&:first).min, east: ring.map(&:first).max,
+        south: ring.map(&:last).min, north: ring.map(&:last).max, gross_m2: 700.0, shared_m2: 0.0,
+        stems: 20, stem_size: "thumb", cover_class: 2,
         slope: "flat", schools: "{}", shape_from: Date.new(2025, 5, 1), water_m: 80.0 + (n % 300), natives_near: true,
         seen_on: Date.new(2025, 5, 1),
         lock_version: 0, created_at: NOW, updated_at: NOW }

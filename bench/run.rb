@@ -80,14 +80,15 @@ module Thistle
     # Every tenth patch still wants work; the rest are quiet.
     def patch_row(n, random)
       lon, lat = @property.longitude + random.rand(-0.05..0.05), @property.latitude + random.rand(-0.05..0.05)
-      ring = [[0, 0], [3e-4, 0], [3e-4, 2e-4], [1e-4, 3e-4], [0, 0]].map { |x, y| [(lon + x).round(7), (lat + y).round(7)] }
+      corners = [[0, 0], [3e-4, 0], [3e-4, 2e-4], [1e-4, 3e-4], [0, 0]]
+      ring = corners.map { |x, y| [(lon + x).round(7), (lat + y).round(7)] }
       now = Time.now.utc
       { property_id: @property.id, code: "X-#{n}", plant_key: PLANTS[n % PLANTS.size],
         state: (n % 10).zero? ? "standing" : "quiet",
-        geometry: JSON.generate("type" => "Polygon", "coordinates" => [ring]), west: ring.map(&:first)
-                                                                                         .min, east: ring.map(&:first).max,
-        south: ring.map(&:last).min, north: ring.map(&:last)
-                                                .max, gross_m2: 700.0, stems: 20, stem_size: "thumb", cover_class: 2,
+        geometry: JSON.generate("type" => "Polygon", "coordinates" => [ring]),
+        west: ring.map(&:first).min, east: ring.map(&:first).max,
+        south: ring.map(&:last).min, north: ring.map(&:last).max, gross_m2: 700.0,
+        stems: 20, stem_size: "thumb", cover_class: 2,
         slope: "flat", shape_from: Date.new(2025, 5, 1),
         water_m: 80.0, natives_near: true, seen_on: Date.new(2025, 5, 1), lock_version: 0, created_at: now,
         updated_at: now }

@@ -26,11 +26,13 @@ module Thistle
     def file
       random = Random.new(3)
       features = Array.new(FEATURES) do |n|
-        lon, lat = @property.longitude + 0.2 + (0.00046 * (n % ACROSS)), @property.latitude - 0.06 + (0.00036 * (n / ACROSS))
+        lon = @property.longitude + 0.2 + (0.00046 * (n % ACROSS))
+        lat = @property.latitude - 0.06 + (0.00036 * (n / ACROSS))
         corners = [[0, 0], [3e-4, 0], [random.rand(2e-4..3e-4), 2e-4], [1e-4, 2.4e-4], [0, 0]]
         ring = corners.map { |x, y| [(lon + x).round(7), (lat + y).round(7)] }
         { type: "Feature", geometry: { type: "Polygon", coordinates: [ring] },
-          properties: { code: "B-#{n}", plant: PLANTS[n % 5], seen_on: "2025-05-01", stems: n % 90, cover_percent: n % 100, note: "row #{n}" } }
+          properties: { code: "B-#{n}", plant: PLANTS[n % 5], seen_on: "2025-05-01", stems: n % 90,
+                        cover_percent: n % 100, note: "row #{n}" } }
       end
       JSON.generate(type: "FeatureCollection", features:)
     end

@@ -16,7 +16,8 @@ module Thistle
 
     FOLDER = "#{ROOT}/docs/screenshots".freeze
     VIEWS = {
-      "today" => "/", "identify" => "/identify?c[habit]=shrub&c[leaf_arrangement]=opposite&c[leaf_margin]=smooth&c[bark]=shaggy",
+      "today" => "/",
+      "identify" => "/identify?c[habit]=shrub&c[leaf_arrangement]=opposite&c[leaf_margin]=smooth&c[bark]=shaggy",
       "report" => "/identify/reports/%{report}",
       "duel" => "/identify/duel/amur_honeysuckle/northern_bush_honeysuckle",
       "plant" => "/identify/plants/tree_of_heaven",
@@ -44,7 +45,8 @@ module Thistle
       patch = Testing.patch("Q-11")
       seen = { "habit" => "vine", "climbs_by" => "twining", "leaf_margin" => "toothed",
                "leaf_arrangement" => "alternate" }
-      Store::Report.write(patch.property, Core::Identify::Key.new(seen, site: patch.property.site(Testing::TODAY), region: patch.property.region), patch:).id
+      key = Core::Identify::Key.new(seen, site: patch.property.site(Testing::TODAY), region: patch.property.region)
+      Store::Report.write(patch.property, key, patch:).id
     end
 
     # A season of the preserve's crew, and the course of one patch.
@@ -56,12 +58,14 @@ module Thistle
       property = Store::Property.first
       asked = { from: Testing::TODAY, weeks: 26, hours: 12, other: {}, goal: "stop_spread",
                 weights: Core::Knowledge.shipped.goals["stop_spread"].weights, pins: [], bans: [] }
-      Web::Decide::Planner.new(Store::SeasonPlan.create(property_id: property.id, asked: JSON.generate(asked)), Testing::TODAY).call
+      plan = Store::SeasonPlan.create(property_id: property.id, asked: JSON.generate(asked))
+      Web::Decide::Planner.new(plan, Testing::TODAY).call
     end
 
     def take(name, path, size)
       resize size
-      visit format(path, %w[Q-04 Q-05 Q-06 Q-07].to_h { |code| [code.downcase.delete("-").to_sym, Testing.patch(code).id] }.merge(report: @report, course: Testing.patch("Q-05").course.id))
+      patches = %w[Q-04 Q-05 Q-06 Q-07].to_h { |code| [code.downcase.delete("-").to_sym, Testing.patch(code).id] }
+      visit format(path, **patches, report: @report, course: Testing.patch("Q-05").course.id)
       page.has_css?("#map[data-ready]") if page.has_css?("#map", wait: 0)
       sleep 0.4
       page.driver.save_screenshot("#{FOLDER}/#{name}.png")

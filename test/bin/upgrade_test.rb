@@ -13,18 +13,25 @@ module Thistle
       Sequel.extension :migration
       old = Sequel.sqlite(File.join(ARGV[0], "thistle.db"))
       Sequel::Migrator.run(old, Thistle::Store::Database::MIGRATIONS, target: 2)
-      id = old[:properties].insert(name: "Old ground", prefix: "O", latitude: 38.0, longitude: -91.4, station_seed: 1, climate: ARGV[1])
+      id = old[:properties].insert(name: "Old ground", prefix: "O", latitude: 38.0, longitude: -91.4, station_seed: 1,
+                                   climate: ARGV[1])
       ring = ->(x, w) do
-        JSON.generate(type: "Polygon", coordinates: [[[x, 38.0], [x + w, 38.0], [x + w, 38.001], [x, 38.001], [x, 38.0]]])
+        corners = [[x, 38.0], [x + w, 38.0], [x + w, 38.001], [x, 38.001], [x, 38.0]]
+        JSON.generate(type: "Polygon", coordinates: [corners])
       end
       old[:zones].insert(property_id: id, kind: "water", geometry: ring.(-91.41, 0.001))
       now = Time.now.utc
       [["O-1", -91.4], ["O-2", -91.3995]].each do |code, x|
-        patch = old[:patches].insert(property_id: id, code:, state: code == "O-2" ? "standing" : "quiet", geometry: ring.(x, 0.001), west: x, east: x + 0.001, south: 38.0, north: 38.001,
-                                     gross_m2: 9000.0, cover_class: 2, seen_on: Date.new(2024, 5, 1), slope: "flat", lock_version: 0, created_at: now, updated_at: now)
-        work = old[:treatments].insert(patch_id: patch, done_on: Date.new(2025, 4, 1), method_key: "dig_crown", created_at: now)
-        old[:tasks].insert(patch_id: patch, treatment_id: work, kind: "check", due_on: Date.new(2025, 6, 1), rain_mm: 20, reason: "Rain", source: "memory")
-        old[:checks].insert(patch_id: patch, checked_on: Date.new(2025, 5, 1), resprouts: 0, missed: 0, seedlings: 0, created_at: now)
+        patch = old[:patches].insert(property_id: id, code:, state: code == "O-2" ? "standing" : "quiet",
+                                     geometry: ring.(x, 0.001), west: x, east: x + 0.001, south: 38.0, north: 38.001,
+                                     gross_m2: 9000.0, cover_class: 2, seen_on: Date.new(2024, 5, 1), slope: "flat",
+                                     lock_version: 0, created_at: now, updated_at: now)
+        work = old[:treatments].insert(patch_id: patch, done_on: Date.new(2025, 4, 1), method_key: "dig_crown",
+                                       created_at: now)
+        old[:tasks].insert(patch_id: patch, treatment_id: work, kind: "check", due_on: Date.new(2025, 6, 1),
+                           rain_mm: 20, reason: "Rain", source: "memory")
+        old[:checks].insert(patch_id: patch, checked_on: Date.new(2025, 5, 1), resprouts: 0, missed: 0, seedlings: 0,
+                            created_at: now)
       end
     RUBY
     NEW = <<~RUBY
@@ -35,7 +42,8 @@ module Thistle
         [p.code, p.shape_from, p.shared_m2.round, p.water_m.round, p.history.size]
       end
       waits = Thistle::Store::Task.map { |t| [t.awaited.to_data, t.since_on] }.uniq
-      print JSON.generate(rows:, waits:, zones: Sequel::Model.db[:zone_extents].count, copies: Dir[File.join(ARGV[0], "*.before-*")].size)
+      print JSON.generate(rows:, waits:, zones: Sequel::Model.db[:zone_extents].count,
+                          copies: Dir[File.join(ARGV[0], "*.before-*")].size)
     RUBY
 
     def run_ruby(script, *args)

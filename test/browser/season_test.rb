@@ -58,7 +58,10 @@ module Thistle
     end
 
     def test_a_station_of_ones_own
-      rows = (Date.new(2024, 1, 1)..Testing::TODAY).map { |date| "#{date.month}/#{date.day}/#{date.year},#{60 + (20 * Math.sin((date.yday - 110) / 58.1)).round},#{40 + (20 * Math.sin((date.yday - 110) / 58.1)).round},0.2" }
+      warmth = ->(date) { (20 * Math.sin((date.yday - 110) / 58.1)).round }
+      rows = (Date.new(2024, 1, 1)..Testing::TODAY).map do |date|
+        "#{date.month}/#{date.day}/#{date.year},#{60 + warmth[date]},#{40 + warmth[date]},0.2"
+      end
       Tempfile.create(["ridge", ".csv"]) do |file|
         file.write("Ridge station\nDate,High (F),Low (F),Rain (in)\n#{rows.join("\n")}")
         file.flush

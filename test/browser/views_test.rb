@@ -39,7 +39,9 @@ module Thistle
     # DESIGN.md section 4: in field views 7 : 1 and targets of at least 44 px.
     def test_field_views_can_be_read_and_hit_outdoors
       resize "phone"
-      faults = ["/", "/decide?patch=%{patch}", "/recheck", "/recheck/patches/%{patch}", "/work?patch=%{patch}", "/survey", "/survey/walk", "/season/fit"].flat_map do |view|
+      views = ["/", "/decide?patch=%{patch}", "/recheck", "/recheck/patches/%{patch}", "/work?patch=%{patch}",
+               "/survey", "/survey/walk", "/season/fit"]
+      faults = views.flat_map do |view|
         visit format(view, patch: Testing.patch("Q-05").id)
         settle
         [*axe(view, Axe::API::Run.new.checking_only("color-contrast-enhanced")), *small_targets(view)]

@@ -33,12 +33,17 @@ module Thistle
 
     def test_a_fault_names_file_and_field
       assert_match %r{knowledge/plants/caltrop\.yml: seed/bank_years.*}, fault("plants/caltrop.yml", "low: 3,", "")
-      assert_match %r{knowledge/plants/caltrop\.yml: characters: nose is not known}, fault("plants/caltrop.yml", "  habit:", "  nose:")
-      assert_match %r{knowledge/plants/caltrop\.yml: source: rumour is not known}, fault("plants/caltrop.yml", "source: memory", "source: rumour")
-      assert_match %r{look_alikes/by: leaf_type hardly separates it from Warty caltrop}, fault("plants/caltrop.yml", "by: [fruit, flower_width]", "by: [leaf_type]")
-      assert_match %r{characters/fruit: nobody could see it}, fault("natives/spicebush.yml", "phase: ripe_seed", "phase: leaf")
+      assert_match %r{knowledge/plants/caltrop\.yml: characters: nose is not known},
+                   fault("plants/caltrop.yml", "  habit:", "  nose:")
+      assert_match %r{knowledge/plants/caltrop\.yml: source: rumour is not known},
+                   fault("plants/caltrop.yml", "source: memory", "source: rumour")
+      assert_match %r{look_alikes/by: leaf_type hardly separates it from Warty caltrop},
+                   fault("plants/caltrop.yml", "by: [fruit, flower_width]", "by: [leaf_type]")
+      assert_match %r{characters/fruit: nobody could see it},
+                   fault("natives/spicebush.yml", "phase: ripe_seed", "phase: leaf")
       assert_match %r{characters/height: low is above high}, fault("natives/spicebush.yml", "low: 150", "low: 950")
-      assert_match %r{knowledge/methods/girdle\.yml: line \d+: not YAML}, fault("methods/girdle.yml", "tags: [girdling]", "tags: [girdling")
+      assert_match %r{knowledge/methods/girdle\.yml: line \d+: not YAML},
+                   fault("methods/girdle.yml", "tags: [girdling]", "tags: [girdling")
       assert_match %r{knowledge/methods/girdle\.yml: effort}, fault("methods/girdle.yml", "per: stem", "per: day")
     end
 

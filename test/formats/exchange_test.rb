@@ -13,8 +13,8 @@ module Thistle
       # One patch with a hole and a part, so that every format has to carry them.
       @odd = Testing.patch("Q-04")
       ring = ->(x, y, w) { [[x, y], [x + w, y], [x + w, y + w], [x, y + w], [x, y]] }
-      @odd.shape = Core::Survey::Shape.new("type" => "MultiPolygon",
-                                           "coordinates" => [[ring[-91.4, 38.0, 0.002], ring[-91.3995, 38.0005, 0.0005].reverse], [ring[-91.396, 38.0, 0.001]]])
+      coordinates = [[ring[-91.4, 38.0, 0.002], ring[-91.3995, 38.0005, 0.0005].reverse], [ring[-91.396, 38.0, 0.001]]]
+      @odd.shape = Core::Survey::Shape.new("type" => "MultiPolygon", "coordinates" => coordinates)
       @odd.save
       @line = Testing.patch("Q-09")
       @line.set(radius_m: nil, width_m: 3.0)
@@ -37,7 +37,8 @@ module Thistle
     def test_round_trips_lose_nothing
       other = Store::Property.first(prefix: "B")
       told = ->(patch) do
-        [patch.shape.published, *patch.values.slice(:plant_key, :seen_on, :stems, :stem_size, :cover_class, :width_m, :radius_m, :note).values]
+        columns = %i[plant_key seen_on stems stem_size cover_class width_m radius_m note]
+        [patch.shape.published, *patch.values.slice(*columns).values]
       end
       wanted = @property.live_patches.to_h { |patch| [patch.code, told[patch]] }
       %w[geojson kml kmz gpx csv zip].each do |kind|
@@ -120,14 +121,20 @@ module Thistle
       absent = rows.select { |row| row["occurrenceStatus"] == "absent" }
 
       assert_equal @property.searches.sum { |search| search.absences.size }, absent.size
-      assert(absent.all? { |row| row["samplingEffort"].end_with?("m2 searched") && row["footprintWKT"].start_with?("Polygon", "POLYGON") })
+      told = ->(row) {
+        row["samplingEffort"].end_with?("m2 searched") && row["footprintWKT"].start_with?("Polygon", "POLYGON")
+      }
+
+      assert(absent.all?(&told))
     end
 
     # CHECKS.md, Software: what ogr2ogr writes comes in, in each format.
     def test_files_from_ogr2ogr
       Dir.mktmpdir do |dir|
         File.write("#{dir}/in.geojson", bytes("geojson"))
-        { "CSV" => ["csv", "-lco", "GEOMETRY=AS_WKT"], "GeoJSON" => ["json"], "KML" => ["kml"], "LIBKML" => ["kmz"] }.each do |driver, (suffix, *options)|
+        drivers = { "CSV" => ["csv", "-lco", "GEOMETRY=AS_WKT"], "GeoJSON" => ["json"], "KML" => ["kml"],
+                    "LIBKML" => ["kmz"] }
+        drivers.each do |driver, (suffix, *options)|
           path = "#{dir}/out.#{suffix}"
           _, said, status = Open3.capture3("ogr2ogr", "-f", driver, *options, path, "#{dir}/in.geojson")
 
@@ -157,7 +164,9 @@ module Thistle
       latin = Formats::Reader.read("name,lat,lon\nM\xFChle,38,-91\n".b)
 
       assert_equal "Mühle", latin.first.name
-      values, notes = Core::Survey::Columns.read({ "species" => "Alliaria petiolata (M. Bieb.)", "date" => "03/04/2025", "acres" => "0.5" }, Core::Survey::Columns.guess(%w[species date acres]), Core::Knowledge.shipped)
+      row = { "species" => "Alliaria petiolata (M. Bieb.)", "date" => "03/04/2025", "acres" => "0.5" }
+      guess = Core::Survey::Columns.guess(%w[species date acres])
+      values, notes = Core::Survey::Columns.read(row, guess, Core::Knowledge.shipped)
 
       assert_equal "garlic_mustard", values[:plant_key]
       assert_in_delta 2023.428, values[:infested_m2], 0.001
@@ -167,9 +176,11 @@ module Thistle
     # The bad-input list of the issue: each refused or mended with a reason of its own, the rest of the file unharmed.
     def test_bad_rows_are_refused_or_mended_one_by_one
       good = { "type" => "Point", "coordinates" => [-91.39, 38.02] }
-      bow = { "type" => "Polygon", "coordinates" => [[[-91.4, 38.0], [-91.399, 38.001], [-91.399, 38.0], [-91.4, 38.001], [-91.4, 38.0]]] }
+      corners = [[-91.4, 38.0], [-91.399, 38.001], [-91.399, 38.0], [-91.4, 38.001], [-91.4, 38.0]]
+      bow = { "type" => "Polygon", "coordinates" => [corners] }
       mixed = { "type" => "GeometryCollection",
-                "geometries" => [good.merge("coordinates" => [-91.38, 38.03, 210.5]), { "type" => "LineString", "coordinates" => [[-91.4, 38.01], [-91.4, 38.02]] }] }
+                "geometries" => [good.merge("coordinates" => [-91.38, 38.03, 210.5]),
+                                 { "type" => "LineString", "coordinates" => [[-91.4, 38.01], [-91.4, 38.02]] }] }
       shapes = [good, bow, mixed, { "type" => "Point", "coordinates" => [38.0, -91.4] },
                 { "type" => "Point", "coordinates" => [640_000, 4_206_000] },
                 { "type" => "LineString", "coordinates" => [[-91, 38], [-91, 38]] }, nil,
@@ -195,7 +206,8 @@ module Thistle
 
     def test_bombs_and_traps
       bomb = Testing.zip("doc.kml" => "<kml>#{" " * 60_000_000}</kml>")
-      trap = %(<?xml version="1.0"?><!DOCTYPE kml [<!ENTITY f SYSTEM "file:///etc/hostname">]><kml><Placemark><name>&f;</name><Point><coordinates>-91,38</coordinates></Point></Placemark></kml>)
+      trap = %(<?xml version="1.0"?><!DOCTYPE kml [<!ENTITY f SYSTEM "file:///etc/hostname">]><kml>) +
+             "<Placemark><name>&f;</name><Point><coordinates>-91,38</coordinates></Point></Placemark></kml>"
       utm = JSON.generate(type: "FeatureCollection",
                           crs: { type: "name", properties: { name: "urn:ogc:def:crs:EPSG::32615" } }, features: [])
 
@@ -234,7 +246,8 @@ module Thistle
     # one, recalled.
     def test_nmea_checksums_and_fixes
       assert_equal "47", Formats::NMEA.checksum("GPGGA,123519,4807.038,N,01131.000,E,1,08,0.9,545.4,M,46.9,M,,")
-      fixes = Formats::NMEA.fixes("$GPGGA,123519,4807.038,N,01131.000,E,1,08,0.9,545.4,M,46.9,M,,*47\r\n$GPGGA,123520,4807.038,N,01131.000,E,1,08,0.9,545.4,M,46.9,M,,*47\r\n")
+      sentence = "$GPGGA,123519,4807.038,N,01131.000,E,1,08,0.9,545.4,M,46.9,M,,*47\r\n"
+      fixes = Formats::NMEA.fixes(sentence + sentence.sub("123519", "123520"))
 
       assert_equal 1, fixes.size, "a wrong checksum is passed over"
       assert_in_delta 48.1173, fixes.first.lat, 1e-6

@@ -50,8 +50,11 @@ module Thistle
     end
 
     def test_gpx_from_ogr
-      points = JSON.generate(JSON.parse(SOURCE).tap { |data| data["features"].select! { |f| f["geometry"]["type"] == "Point" } })
-      lines = JSON.generate(JSON.parse(SOURCE).tap { |data| data["features"].select! { |f| f["geometry"]["type"] == "LineString" } })
+      only = ->(type) {
+        data = JSON.parse(SOURCE)
+        JSON.generate(data.merge("features" => data["features"].select { |one| one["geometry"]["type"] == type }))
+      }
+      points, lines = only["Point"], only["LineString"]
 
       assert_equal [["Point", "One tree"]],
                    read(written_by_ogr("GPX", ".gpx", source: points)).map { |f| [f.geometry["type"], f.name] }
@@ -62,7 +65,8 @@ module Thistle
 
     def test_a_walk_that_comes_back_is_an_area
       points = [*RING.first(4), [-91.4, 38.00005]].map { |lon, lat| %(<trkpt lat="#{lat}" lon="#{lon}"/>) }.join
-      gpx = %(<?xml version="1.0"?><gpx xmlns="http://www.topografix.com/GPX/1/1" version="1.1"><trk><name>Edge</name><trkseg>#{points}</trkseg></trk></gpx>)
+      track = "<trk><name>Edge</name><trkseg>#{points}</trkseg></trk>"
+      gpx = %(<?xml version="1.0"?><gpx xmlns="http://www.topografix.com/GPX/1/1" version="1.1">#{track}</gpx>)
       walk = read(gpx).first
 
       assert_equal %w[Polygon Edge], [walk.geometry["type"], walk.name]
@@ -82,7 +86,8 @@ module Thistle
     end
 
     def test_entities_do_not_reach_out
-      bomb = %(<?xml version="1.0"?><!DOCTYPE kml [<!ENTITY f SYSTEM "file:///etc/hostname">]><kml><Placemark><name>&f;</name><Point><coordinates>-91,38</coordinates></Point></Placemark></kml>)
+      bomb = %(<?xml version="1.0"?><!DOCTYPE kml [<!ENTITY f SYSTEM "file:///etc/hostname">]><kml>) +
+             "<Placemark><name>&f;</name><Point><coordinates>-91,38</coordinates></Point></Placemark></kml>"
 
       assert_includes ["", nil], read(bomb).first.name
     rescue Core::BadInput

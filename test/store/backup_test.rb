@@ -56,8 +56,9 @@ module Thistle
 
       assert_match(/is not a copy that this program made/,
                    assert_raises(Store::Backup::Refused) { backup.restore(@path) }.message)
-      assert_match(/There is no thistle.db/,
-                   assert_raises(Store::Backup::Refused) { Store::Backup.new(File.join(@folder, "layers")).write(@path) }.message)
+      empty = Store::Backup.new(File.join(@folder, "layers"))
+
+      assert_match(/There is no thistle.db/, assert_raises(Store::Backup::Refused) { empty.write(@path) }.message)
       assert_empty Dir[File.join(@folder, "**", "*.part")], "nothing half written stays"
     end
 

@@ -70,8 +70,11 @@ module Thistle
       Store::Treatment.record(course.patch, @site, done_on: Testing::TODAY, method_key: "lever_pull", crew_size: 4,
                               hours: 3)
 
-      assert_equal [Testing::TODAY] * 2,
-                   course.refresh.steps.select { |step| [knock.id].include?(step.id) || (step.kind == "disposal" && step.due_on == knock.due_on) }.map(&:done_on).first(2)
+      ticked = course.refresh.steps.select do |step|
+        step.id == knock.id || (step.kind == "disposal" && step.due_on == knock.due_on)
+      end
+
+      assert_equal [Testing::TODAY] * 2, ticked.map(&:done_on).first(2)
       look = course.steps.find { |step| step.kind == "check" }
       Store::Check.record(course.patch, checked_on: look.due_on + 3, resprouts: 1, missed: 0, seedlings: 2)
 
@@ -116,7 +119,9 @@ module Thistle
       end
       alone = answer.call(Store::Patch.wanting_work.exclude(plant_key: nil).all)
       groups = Store::Alike.groups
-      together = answer.call(groups.map(&:patch)).flat_map { |id, said| groups.find { |group| group.patch.id == id }.ids.map { |one| [one, said] } }.to_h
+      group_of = ->(id) { groups.find { |group| group.patch.id == id } }
+      said = answer.call(groups.map(&:patch))
+      together = said.flat_map { |id, told| group_of[id].ids.map { |one| [one, told] } }.to_h
 
       assert_equal alone, together
       assert_operator groups.size, :<, alone.size * 0.9
@@ -169,7 +174,8 @@ module Thistle
     # The same patch again, some degrees to the east.
     def plant_copy(code, east:, property: @property)
       from = Testing.patch(code)
-      moved = from.shape.geometry.merge("coordinates" => from.shape.geometry["coordinates"].map { |ring| ring.map { |lon, lat| [lon + east, lat] } })
+      rings = from.shape.geometry["coordinates"].map { |ring| ring.map { |lon, lat| [lon + east, lat] } }
+      moved = from.shape.geometry.merge("coordinates" => rings)
       patch = Store::Patch.new(property_id: property.id, code: "X-1", plant_key: from.plant_key, state: "standing",
                                seen_on: from.seen_on, cover_class: 2)
       patch.shape = Core::Survey::Shape.new(moved)

@@ -21,7 +21,8 @@ module Thistle
       before = record
       rows = [{ "code" => "Q-01", "note" => "from the file" }, { "code" => "N-1", "species" => "Caltrop" }]
       features = rows.each_with_index.map do |properties, n|
-        Formats::Feature.new(geometry: n.zero? ? patch("Q-01").shape.published : { "type" => "Point", "coordinates" => [-91.39, 38.0] }, name: "row", properties:)
+        point = { "type" => "Point", "coordinates" => [-91.39, 38.0] }
+        Formats::Feature.new(geometry: n.zero? ? patch("Q-01").shape.published : point, name: "row", properties:)
       end
       arrival = Store::Arrival.draft(@property, "a.geojson", features)
       arrival.look(seen_on: @today)
@@ -53,7 +54,10 @@ module Thistle
       rows = [[wider, { "code" => "Q-09", "seen_on" => "2026-05-10", "cover" => "40" }],
               [patch("Q-01").shape.published, { "code" => "Q-01", "seen_on" => "2025-09-20" }],
               [patch("Q-03").shape.published, { "code" => "Q-03", "seen_on" => "2026-05-02" }]]
-      file = -> { Store::Arrival.draft(@property, "next.csv", rows.map { |geometry, properties| Formats::Feature.new(geometry:, properties:) }).tap { |a| a.look(seen_on: @today) } }
+      file = -> {
+        features = rows.map { |geometry, properties| Formats::Feature.new(geometry:, properties:) }
+        Store::Arrival.draft(@property, "next.csv", features).tap { |arrival| arrival.look(seen_on: @today) }
+      }
       arrival = file.call
 
       assert_equal({ "change" => 1, "same" => 2 }, arrival.counts)

@@ -53,7 +53,9 @@ module Thistle
 
       assert_equal [seen + 2, "quiet", "hit"], [part.refresh.history.size, part.state, patch("Q-05").state]
       assert_raises(Core::BadInput) { Store::Reshape.new(whole).cut_off(box(-91.0, 38.0, 0.001), on: @today) }
-      assert_match(/all of Q-05/, assert_raises(Core::BadInput) { Store::Reshape.new(patch("Q-05")).cut_off(box(-92, 37.5, 2, 2), on: @today) }.message)
+      cut = -> { Store::Reshape.new(patch("Q-05")).cut_off(box(-92, 37.5, 2, 2), on: @today) }
+
+      assert_match(/all of Q-05/, assert_raises(Core::BadInput, &cut).message)
       assert_match(/has been changed since/, assert_raises(Core::BadInput) { undo }.message)
     end
 
@@ -72,7 +74,9 @@ module Thistle
       undo
 
       assert_equal [before, all], [record, tasks.call]
-      assert_match(/another plant/, assert_raises(Core::BadInput) { Store::Reshape.new(patch("Q-01")).merge(patch("Q-02"), on: @today) }.message)
+      merge = -> { Store::Reshape.new(patch("Q-01")).merge(patch("Q-02"), on: @today) }
+
+      assert_match(/another plant/, assert_raises(Core::BadInput, &merge).message)
     end
 
     # What was seen is dated; an earlier sight does not overwrite a later one.
@@ -125,7 +129,8 @@ module Thistle
     # A zone drawn, and everything near it knows; taken off, and it is forgotten. Decide listens.
     def test_zones_reach_the_patches_and_the_rules
       found = patch("Q-10")
-      verdict = -> { Core::Decide::Bench.new(found.refresh.facts(@today), @property.site(@today)).verdicts.find { |v| v.removal.key == "basal_bark" } }
+      bench = -> { Core::Decide::Bench.new(found.refresh.facts(@today), @property.site(@today)) }
+      verdict = -> { bench.call.verdicts.find { |one| one.removal.key == "basal_bark" } }
       before = verdict.call.kind
 
       assert_nil found.zones_in_reach&.find { |zone| zone.kind == "no_spray" }
@@ -135,7 +140,9 @@ module Thistle
       assert_equal ["School", 0.0], found.refresh.zones_in_reach.find { |z| z.kind == "no_spray" }
                                          .to_h.values_at(:name, :distance_m)
       assert_equal :no, verdict.call.kind
-      assert(verdict.call.reasons.any? { |reason| reason.rule == :protected_ground && reason.text.include?("“School”, no-spray zone") })
+      kept = verdict.call.reasons.select { |reason| reason.rule == :protected_ground }
+
+      assert(kept.any? { |reason| reason.text.include?("“School”, no-spray zone") })
       assert_in_delta found.gross_m2, Store::Totals.new(@property).by_zone.find { |row| row.key == zone.id }
                                                    .gross_m2, 0.5
       zone.take_off
@@ -208,7 +215,8 @@ module Thistle
                                        [179.9995, -17.0]]])
       found.save
 
-      [[179.99, -17.01, 179.9999, -16.9], [-179.9999, -17.01, -179.99, -16.9], [179.9, -17.1, 180.1, -16.9]].each do |view|
+      views = [[179.99, -17.01, 179.9999, -16.9], [-179.9999, -17.01, -179.99, -16.9], [179.9, -17.1, 180.1, -16.9]]
+      views.each do |view|
         assert_equal [found.id], JSON.parse(Store::InView.new(home.id, view).json)["features"]
                                      .map { |f| f["id"] }, view.inspect
       end

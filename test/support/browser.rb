@@ -12,7 +12,8 @@ module Thistle
   module Browser
     SIZES = { "desk" => [1280, 800], "phone" => [390, 844] }.freeze
     FLAGS = %w[--headless=new --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking
-               --disable-component-update --disable-sync --disable-dev-shm-usage --hide-scrollbars --force-prefers-reduced-motion --lang=en-US].freeze
+               --disable-component-update --disable-sync --disable-dev-shm-usage --hide-scrollbars
+               --force-prefers-reduced-motion --lang=en-US].freeze
 
     TIMEOUTS = { script: 180_000, page_load: 300_000 }.freeze # axe takes its time on a busy machine
 

@@ -25,6 +25,8 @@ module Thistle
       JSON.parse(last_response.body)
     end
 
+    def assert_said(*texts) = texts.each { |text| assert_includes last_response.body, text }
+
     def upload(bytes, name)
       Rack::Test::UploadedFile.new(StringIO.new(bytes), "application/octet-stream", original_filename: name)
     end

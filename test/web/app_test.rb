@@ -6,10 +6,14 @@ require "support/web"
 module Thistle
   # What every page owes: it answers, as JSON too, is light, keeps out what is not ours, and says faults in words.
   class WebAppTest < RackTest
-    PAGES = %w[/ /identify /survey /survey/zones /survey/layers /survey/searches /survey/totals /season /season/fit /season/weather /season/calendar /decide /decide/first /decide/plan /decide/courses /decide/schools /decide/rules /decide/methods /decide/methods/girdle /mix /work /recheck /replant /records /identify/plants/caltrop
-               /identify/duel/caltrop/warty_caltrop /identify/reports /identify/practice /find?q=pear].freeze
-    ASKED = %w[/ /.json /identify /survey /survey.json /survey/list /survey/files /survey/zones /survey/searches /survey/totals /season /season/fit /season/calendar
-               /season/calendar.ics /decide /decide/first /decide/plan /decide/courses /decide/rules /mix /work /work.json /recheck /recheck.json /replant
+    PAGES = %w[/ /identify /survey /survey/zones /survey/layers /survey/searches /survey/totals /season /season/fit
+               /season/weather /season/calendar /decide /decide/first /decide/plan /decide/courses /decide/schools
+               /decide/rules /decide/methods /decide/methods/girdle /mix /work /recheck /replant /records
+               /identify/plants/caltrop /identify/duel/caltrop/warty_caltrop /identify/reports /identify/practice
+               /find?q=pear].freeze
+    ASKED = %w[/ /.json /identify /survey /survey.json /survey/list /survey/files /survey/zones /survey/searches
+               /survey/totals /season /season/fit /season/calendar /season/calendar.ics /decide /decide/first
+               /decide/plan /decide/courses /decide/rules /mix /work /work.json /recheck /recheck.json /replant
                /records /records.json /identify/reports /find?q=pear /survey/export/geojson].freeze
 
     def db = Sequel::Model.db
@@ -34,7 +38,9 @@ module Thistle
         assert_equal 200, last_response.status, path
         address, query = path.split("?")
 
-        assert_kind_of Hash, json("#{address == "/" ? "/" : address}.json?#{query}").then { |data| data.is_a?(Array) ? {} : data }, path
+        data = json("#{address == "/" ? "/" : address}.json?#{query}")
+
+        assert_kind_of Hash, data.is_a?(Array) ? {} : data, path
       end
     end
 
@@ -79,7 +85,10 @@ module Thistle
     # US customary works throughout: no metric quantity is left on the pages of a property that is kept in it.
     def test_a_us_property_is_said_in_us_units
       id = patch("P-05").id
-      ["/survey?at=#{patch("P-05").property_id}", "/survey/patches/#{id}", "/decide?patch=#{id}", "/mix?patch=#{id}", "/mix?patch=#{id}&vessel=tank", "/work?patch=#{id}&method=lever_pull", "/replant?patch=#{id}", "/season"].each do |path|
+      pages = ["/survey?at=#{patch("P-05").property_id}", "/survey/patches/#{id}", "/decide?patch=#{id}",
+               "/mix?patch=#{id}", "/mix?patch=#{id}&vessel=tank", "/work?patch=#{id}&method=lever_pull",
+               "/replant?patch=#{id}", "/season"]
+      pages.each do |path|
         get path
         text = Nokogiri::HTML(last_response.body).tap do |page|
           page.css("script, svg, .reasons, .brief > p, " \
@@ -100,7 +109,9 @@ module Thistle
     end
 
     def test_what_asks_writes_nothing
-      [*ASKED, "/survey/patches/#{patch("Q-07").id}", "/recheck/patches/#{patch("Q-07").id}", "/work?patch=#{patch("Q-07").id}", "/records/check/1"].each do |path|
+      id = patch("Q-07").id
+      pages = [*ASKED, "/survey/patches/#{id}", "/recheck/patches/#{id}", "/work?patch=#{id}", "/records/check/1"]
+      pages.each do |path|
         written = statements { get path }.grep(/INSERT|UPDATE|DELETE|BEGIN/)
 
         assert_equal [200, []], [last_response.status, written], path
@@ -125,7 +136,9 @@ module Thistle
 
         assert_equal 422, last_response.status, "#{path} #{sent.to_s[0, 60]}"
       end
-      [{ radius: "1e308" }, { radius: "-1e308" }, { radius: "9" * 400 }, { cover_class: ["1"] }, { geometry: [{ x: "1" }] }].each do |sent|
+      odd = [{ radius: "1e308" }, { radius: "-1e308" }, { radius: "9" * 400 }, { cover_class: ["1"] },
+             { geometry: [{ x: "1" }] }]
+      odd.each do |sent|
         send_form :post, "/survey/measure", geometry: point, **sent
 
         assert_operator last_response.status, :<, 500, sent.to_s[0, 60]

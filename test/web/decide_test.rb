@@ -31,7 +31,7 @@ module Thistle
       assert_equal "go", verdict("Q-04", "hand_pull", "tools[]=&tools[]=gloves")["verdict"]
       get "/decide?patch=#{patch("Q-04").id}&crew=many&stem_width=-3&more=1"
 
-      ["How many people: a whole number", "A stem is wider than nothing", 'value="many"', 'value="-3"'].each { |text| assert_includes last_response.body, text }
+      assert_said "How many people: a whole number", "A stem is wider than nothing", 'value="many"', 'value="-3"'
       get "/decide?patch=#{patch("Q-04").id}&size=seedling&stem_width=20"
 
       assert_includes last_response.body, "is no seedling: it is wider than a wrist"
@@ -44,21 +44,23 @@ module Thistle
     end
 
     def test_an_unsettled_patch_and_an_imagined_one
-      undone = json("/decide.json?patch=#{patch("Q-03").id}")["verdicts"].select { |v| v["verdict"] == "go" }.map { |v| v["method"] }
+      verdicts = json("/decide.json?patch=#{patch("Q-03").id}")["verdicts"]
+      undone = verdicts.select { |one| one["verdict"] == "go" }.map { |one| one["method"] }
 
       assert_empty undone - %w[report_only tag_and_return seed_collect]
       get "/decide?patch=#{patch("Q-11").id}"
 
       assert_equal 200, last_response.status
       imagined = ->(query) do
-        json("/decide.json?plant=amur_honeysuckle&settled=yes&size=wrist&date=2026-10-20&#{query}")["verdicts"].find { |v| v["method"] == "cut_stump" }
+        path = "/decide.json?plant=amur_honeysuckle&settled=yes&size=wrist&date=2026-10-20&#{query}"
+        json(path)["verdicts"].find { |one| one["method"] == "cut_stump" }
       end
 
       assert_equal [["no", 1.33], ["go", 6.67]],
                    ["", "water=200&stems=100"].map { |query| imagined[query].values_at("verdict", "crew_hours") }
       get "/decide?plant=amur_honeysuckle&stems=-4&area=lots&water=near"
 
-      ["How many stems", "How much ground", "How far the water is", 'value="lots"'].each { |text| assert_includes last_response.body, text }
+      assert_said "How many stems", "How much ground", "How far the water is", 'value="lots"'
     end
 
     # What only holds a plant down is a go when that is asked, with the next date and no kill; hours follow plants, mix
@@ -70,7 +72,8 @@ module Thistle
       assert_equal ["go", "2026-07-05", 0],
                    cut["hold"].then { |v| [*v.values_at("verdict", "again"), v["kill_percent"]["likely"]] }
       assert_equal ["no", nil], cut["kill"].values_at("verdict", "again")
-      stumps = json("/decide.json?plant=amur_honeysuckle&settled=yes&size=wrist&date=2026-10-20&water=200&plants=10&stems=60&licensed=yes")["verdicts"]
+      stumps = json("/decide.json?plant=amur_honeysuckle&settled=yes&size=wrist&date=2026-10-20&water=200&plants=10" \
+                    "&stems=60&licensed=yes")["verdicts"]
 
       assert_equal [0.67, 0.18], stumps.find { |v| v["method"] == "cut_stump" }.values_at("crew_hours", "mix_l")
       get "/decide?plant=amur_honeysuckle&plants=90&stems=60"
@@ -131,7 +134,8 @@ module Thistle
 
     def test_a_local_rule_is_added_for_a_zone_and_taken_away
       zone = q.zones.find { |one| one.name == "Blow-down, April 2026" }
-      inside = q.live_patches.all.find { |one| one.zones_in_reach&.any? { |near| near.id == zone.id && near.touches? } } || move_onto(zone)
+      on_it = ->(one) { one.zones_in_reach&.any? { |near| near.id == zone.id && near.touches? } }
+      inside = q.live_patches.all.find(&on_it) || move_onto(zone)
       kind = -> { verdict(inside.code, "report_only", "settled=no")["verdict"] }
 
       assert_equal "go", kind.call
@@ -156,7 +160,9 @@ module Thistle
       rules = json("/decide/rules.json?at=#{q.id}")
 
       assert_equal 36, methods.size
-      assert(methods.all? { |method| method["brief"].size > 1 && method["minutes_range"]["low"] < method["minutes_range"]["high"] })
+      whole = ->(method) { method["brief"].size > 1 && method["minutes_range"].values_at("low", "high").reduce(:<) }
+
+      assert(methods.all?(&whole))
       assert_equal %w[craft legal safety school], rules["rules"].map { |rule| rule["force"] }.uniq.sort
       assert_equal [%w[machine 03-15 08-01]], rules["local"].map { |rule| rule.values_at("about", "from", "to") }
       assert_includes rules["rules"].find { |rule| rule["key"] == "sap_rise" }["decides"], "Q-02"
@@ -174,7 +180,9 @@ module Thistle
       assert_equal %w[go wait no], ["soil=moist", "soil=dry", "size=wider"].map(&kind)
       answer = json("/decide.json?patch=#{id}&licensed=no")
 
-      assert(answer["verdicts"].select { |v| %w[cut_stump basal_bark].include?(v["method"]) }.all? { |v| v["verdict"] == "no" })
+      sprayed = answer["verdicts"].select { |one| %w[cut_stump basal_bark].include?(one["method"]) }
+
+      assert(sprayed.all? { |one| one["verdict"] == "no" })
       get "/decide?patch=#{id}&date=1492-10-12"
 
       assert_includes last_response.body, "within a year of today"
@@ -185,7 +193,8 @@ module Thistle
       send_form :get, "/records?at=#{Store::Property.first(prefix: "P").id}"
       send_form :post, "/records/settings", name: "Mill Pond Park", units: "metric", stance: "any", texture: "loam",
                 licensed: "true"
-      found = json("/decide.json?patch=#{patch("P-05").id}&date=2026-10-05")["verdicts"].find { |v| v["method"] == "cut_stump" }
+      verdicts = json("/decide.json?patch=#{patch("P-05").id}&date=2026-10-05")["verdicts"]
+      found = verdicts.find { |one| one["method"] == "cut_stump" }
 
       assert_equal "go", found["verdict"]
       get "/survey"

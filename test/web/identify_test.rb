@@ -24,7 +24,8 @@ module Thistle
 
     # Last autumn's photographs, and someone else's continent: the day and the region go along in the address.
     def test_a_plant_is_keyed_for_another_day_and_place
-      seen = "c[habit]=tree&c[leaf_type]=pinnate&c[leaf_arrangement]=opposite&c[twig]=green&c[fruit]=wing&c[bark]=furrowed&c[leaf_margin]=toothed"
+      seen = "c[habit]=tree&c[leaf_type]=pinnate&c[leaf_arrangement]=opposite&c[twig]=green&c[fruit]=wing" \
+             "&c[bark]=furrowed&c[leaf_margin]=toothed"
       there, here = ["&on=2025-04-04&where=australia", ""].map { |query| json("/identify.json?#{seen}#{query}") }
 
       assert_equal %w[2025-04-04 australia], there.values_at("date", "region")
@@ -36,7 +37,7 @@ module Thistle
       assert_includes page, "4 April 2025 in Australia"
       get "/identify?#{seen}&on=1850-01-01&where=mars"
 
-      ["A day of the last ten years", "Choose a region of the list"].each { |words| assert_includes last_response.body, words }
+      assert_said "A day of the last ten years", "Choose a region of the list"
       send_form :post, "/identify/observations", patch: patch("Q-11").id, on: "2025-04-04", where: "australia",
                 c: { habit: "tree" }
 
@@ -91,11 +92,13 @@ module Thistle
     def test_plants_are_found_by_any_name_and_misspelled
       found = ->(query) { json("/find.json?q=#{CGI.escape(query)}")["plants"].map { |row| row["key"] } }
 
-      { "bittersweet" => "oriental_bittersweet", "lonicera maackii" => "amur_honeysuckle",
-        "Polygonum cuspidatum" => "japanese_knotweed",
-        "creeping charlie" => "ground_ivy", "japaneese knotwede" => "japanese_knotweed",
-        "buckthron" => "common_buckthorn", "ailanthis" => "tree_of_heaven",
-        "garlick mustard" => "garlic_mustard" }.each { |query, key| assert_includes found.call(query).first(4), key, query }
+      names = { "bittersweet" => "oriental_bittersweet", "lonicera maackii" => "amur_honeysuckle",
+                "Polygonum cuspidatum" => "japanese_knotweed",
+                "creeping charlie" => "ground_ivy", "japaneese knotwede" => "japanese_knotweed",
+                "buckthron" => "common_buckthorn", "ailanthis" => "tree_of_heaven",
+                "garlick mustard" => "garlic_mustard" }
+
+      names.each { |query, key| assert_includes found.call(query).first(4), key, query }
       assert_empty found.call("zzxxqq") + found.call("%") + found.call("")
       assert_includes json("/find.json?q=q-0")["patches"].map { |row| row["code"] }, "Q-01"
     end
@@ -103,7 +106,8 @@ module Thistle
     # A plant that is watched for here is reported before anything is removed; a report opens the rest again.
     def test_what_is_new_here_is_reported_first
       id = patch("Q-04").id
-      going = -> { json("/decide.json?patch=#{id}&soil=moist")["verdicts"].select { |v| v["verdict"] == "go" }.map { |v| v["method"] } }
+      verdicts = -> { json("/decide.json?patch=#{id}&soil=moist")["verdicts"] }
+      going = -> { verdicts.call.select { |one| one["verdict"] == "go" }.map { |one| one["method"] } }
 
       assert_includes going.call, "hand_pull"
       send_form :post, "/identify/plants/amur_honeysuckle/watch"
@@ -123,7 +127,9 @@ module Thistle
         assert_equal 400, last_response.status, path
         assert_includes last_response.body, "no text"
       end
-      { "/identify?c[nose]=long" => "not a character", "/identify?c[pith]=blue" => "not a state", "/identify?not[pith][]=blue" => "not a state" }.each do |path, words|
+      odd = { "/identify?c[nose]=long" => "not a character", "/identify?c[pith]=blue" => "not a state",
+              "/identify?not[pith][]=blue" => "not a state" }
+      odd.each do |path, words|
         get path
 
         assert_equal 422, last_response.status, path
@@ -133,7 +139,8 @@ module Thistle
     end
 
     def test_numbers_are_typed_in_the_propertys_units_and_refused_in_words
-      metric, inches = json("/identify.json?c[leaf_length]=7.62&in=metric"), json("/identify.json?c[leaf_length]=3&in=us")
+      metric = json("/identify.json?c[leaf_length]=7.62&in=metric")
+      inches = json("/identify.json?c[leaf_length]=3&in=us")
 
       assert_equal metric["candidates"], inches["candidates"]
       get "/identify?c[habit]=shrub&c[leaf_length]=long"
@@ -150,7 +157,9 @@ module Thistle
                               .flat_map { |c| c.states.keys.map { |state| "#{c.key}-#{state}" } }
 
       assert_empty states - drawings.keys
-      alike = drawings.group_by { |id, _| id[/\A\w+/] }.values.flat_map { |group| group.group_by(&:last).values.select { |same| same.size > 1 }.map { |same| same.map(&:first) } }
+      groups = drawings.group_by { |id, _| id[/\A\w+/] }.values
+      alike = groups.flat_map { |group| group.group_by(&:last).values }.select { |same| same.size > 1 }
+      alike = alike.map { |same| same.map(&:first) }
 
       assert_empty alike
       sprite = get("/img/glyphs.svg").body

@@ -24,7 +24,7 @@ module Thistle
     def test_a_mix_says_what_the_rules_hold_against_it
       get "/mix?patch=#{patch("P-05").id}"
 
-      ["Not on P-05 today", "No licensed applicator", "without herbicide"].each { |text| assert_includes last_response.body, text }
+      assert_said "Not on P-05 today", "No licensed applicator", "without herbicide"
       wet = patch("Q-10").update(water_m: 3.0)
       wet.property.update(aquatic_label: true)
       get "/mix?patch=#{wet.id}&active=glyphosate_ipa"

@@ -101,7 +101,7 @@ module Thistle
       send_form :post, "/records/plan/#{plan.id}/take-back", version: "0", person: "J. Finch", reason: "No crew"
 
       assert_nil Store::SeasonPlan.current(patch("Q-06").property)
-      ["/records/plan/0", "/records/nothing/1", "/records/check/x"].each { |path| assert_equal 404, get(path).status, path }
+      %w[/records/plan/0 /records/nothing/1 /records/check/x].each { |path| assert_equal 404, get(path).status, path }
     end
 
     def test_the_first_page_begins_a_property

@@ -37,7 +37,9 @@ module Thistle
     end
 
     def test_who_saw_something_goes_back_to_a_page_of_ours
-      ["/identify/plants/lonicera-maackii", "/identify/\r\nhttps://elsewhere.example/", "https://elsewhere.example/identify/", "/identify/\xFF"].each do |back|
+      elsewhere = ["/identify/plants/lonicera-maackii", "/identify/\r\nhttps://elsewhere.example/",
+                   "https://elsewhere.example/identify/", "/identify/\xFF"]
+      elsewhere.each do |back|
         see(kind: "anchor", said: "full_leaf", seen_on: (today - 2).iso8601, back:)
 
         assert_includes ["/identify/plants/lonicera-maackii", "/season", nil],
@@ -74,7 +76,8 @@ module Thistle
     end
 
     def test_a_phase_that_is_seen_moves_the_plant_here_and_nowhere_else
-      phases = -> { json("/identify/plants/amur_honeysuckle.json?at=#{q.id}")["phases"].to_h { |span| [span["phase"], span] } }
+      honeysuckle = "/identify/plants/amur_honeysuckle.json"
+      phases = -> { json("#{honeysuckle}?at=#{q.id}")["phases"].to_h { |span| [span["phase"], span] } }
       before = phases.call
       see(kind: "phase", plant_key: "amur_honeysuckle", said: "flower", began: "true", seen_on: "2026-04-28")
       after = phases.call
@@ -84,12 +87,15 @@ module Thistle
                    after["ripe_seed"]["moved_days"]
       other = Store::Property.first(prefix: "B")
 
-      assert_equal 0, json("/identify/plants/amur_honeysuckle.json?at=#{other.id}")["phases"].find { |span| span["phase"] == "flower" }["moved_days"]
+      flower = json("#{honeysuckle}?at=#{other.id}")["phases"].find { |span| span["phase"] == "flower" }
+
+      assert_equal 0, flower["moved_days"]
     end
 
     # A look at a patch says how far its plant is, too; taking the look back takes that back.
     def test_a_stage_seen_at_a_patch_counts_here
-      moved = -> { json("/identify/plants/amur_honeysuckle.json?at=#{q.id}")["phases"].find { |span| span["phase"] == "ripe_seed" }["moved_days"] }
+      phases = -> { json("/identify/plants/amur_honeysuckle.json?at=#{q.id}")["phases"] }
+      moved = -> { phases.call.find { |span| span["phase"] == "ripe_seed" }["moved_days"] }
       send_form(:post, "/survey/patches/#{patch("Q-04").id}/again", seen_on: today.iso8601, stage: "green_seed")
 
       assert_operator moved.call, :<, 0
@@ -152,8 +158,9 @@ module Thistle
           for (const zone of root.getAllSubcomponents('vtimezone')) ICAL.TimezoneService.register(zone);
           console.log(JSON.stringify(root.getAllSubcomponents('vevent').map((component) => {
             const event = new ICAL.Event(component), start = event.startDate;
-            return { uid: event.uid, title: event.summary, text: event.description, start: start.toUnixTime(), zone: start.zone && start.zone.tzid,
-                     day: start.isDate ? start.toString() : null, end_day: event.endDate.isDate ? event.endDate.toString() : null };
+            return { uid: event.uid, title: event.summary, text: event.description, start: start.toUnixTime(),
+                     zone: start.zone && start.zone.tzid, day: start.isDate ? start.toString() : null,
+                     end_day: event.endDate.isDate ? event.endDate.toString() : null };
           })));
         });
       JS

@@ -10,7 +10,10 @@ module Thistle
   # Patches, shapes, zones, layers, walks and files through their pages.
   class WebSurveyTest < RackTest
     def test_walks_come_in_from_a_phone_a_receiver_and_a_track
-      square = [[0, 0], [50, 0], [50, 50], [0, 50], [0, 3]].each_cons(2).flat_map { |(a, b), (c, d)| (0...20).map { |k| [a + ((c - a) * k / 20.0), b + ((d - b) * k / 20.0)] } }
+      corners = [[0, 0], [50, 0], [50, 50], [0, 50], [0, 3]]
+      square = corners.each_cons(2).flat_map do |(a, b), (c, d)|
+        (0...20).map { |k| [a + ((c - a) * k / 20.0), b + ((d - b) * k / 20.0)] }
+      end
       fixes = square.each_with_index.map do |(x, y), n|
         { lon: -91.4 + (x / 87_832.0), lat: 38.0 + (y / 110_996.0), time: n * 2.0, accuracy_m: 4.0 }
       end
@@ -22,14 +25,20 @@ module Thistle
       assert_includes 20..250, phone["area_standard_error_m2"]
 
       nmea = Formats::NMEA.write(fixes.map { |fix| Core::Survey::Track::Fix.new(**fix) })
-      points = fixes.map { |fix| %(<trkpt lat="#{fix[:lat]}" lon="#{fix[:lon]}"><time>#{Time.at(fix[:time]).utc.iso8601}</time><hdop>0.8</hdop></trkpt>) }.join
+      points = fixes.map do |fix|
+        time = Time.at(fix[:time]).utc.iso8601
+        %(<trkpt lat="#{fix[:lat]}" lon="#{fix[:lon]}"><time>#{time}</time><hdop>0.8</hdop></trkpt>)
+      end.join
       gpx = %(<gpx xmlns="http://www.topografix.com/GPX/1/1"><trk><trkseg>#{points}</trkseg></trk></gpx>)
       { "walk.nmea" => nmea, "walk.gpx" => gpx }.each do |name, text|
         send_form :post, "/survey/walk.json", file: upload(text, name)
 
         assert_in_delta phone["area_m2"], JSON.parse(last_response.body)["area_m2"], 2, name
       end
-      { { fixes: "{" } => "not a list of fixes", { fixes: "[]" } => "Only 0 usable", { file: upload("hello", "x.txt") } => "not a track", {} => "Walk, load a track", { practice: "99999" } => "no such patch" }.each do |sent, words|
+      odd = { { fixes: "{" } => "not a list of fixes", { fixes: "[]" } => "Only 0 usable",
+              { file: upload("hello", "x.txt") } => "not a track", {} => "Walk, load a track",
+              { practice: "99999" } => "no such patch" }
+      odd.each do |sent, words|
         send_form :post, "/survey/walk", **sent
 
         assert_equal 422, last_response.status
@@ -58,8 +67,11 @@ module Thistle
       Dir.mktmpdir do |dir|
         path = "#{dir}/a.mbtiles"
         db = SQLite3::Database.new(path)
-        db.execute_batch("CREATE TABLE metadata (name TEXT, value TEXT); CREATE TABLE tiles (zoom_level INTEGER, tile_column INTEGER, tile_row INTEGER, tile_data BLOB);
-                          INSERT INTO metadata VALUES ('name', 'Air'), ('format', 'png'), ('bounds', '-92,37,-91,39');")
+        db.execute_batch(<<~SQL)
+          CREATE TABLE metadata (name TEXT, value TEXT);
+          CREATE TABLE tiles (zoom_level INTEGER, tile_column INTEGER, tile_row INTEGER, tile_data BLOB);
+          INSERT INTO metadata VALUES ('name', 'Air'), ('format', 'png'), ('bounds', '-92,37,-91,39');
+        SQL
         db.execute("INSERT INTO tiles VALUES (2, 1, 3, ?)", [SQLite3::Blob.new("picture")])
         db.close
         send_form :post, "/survey/layers", file: upload(File.binread(path), "a.mbtiles")
@@ -113,7 +125,7 @@ module Thistle
       send_form :post, "/survey/patches/#{id}/again", seen_on: "2026-05-12", infested: "999999", note: "by the wall"
 
       assert_equal 422, last_response.status
-      ["is more than the ground it stands on", "by the wall", 'value="999999"'].each { |text| assert_includes last_response.body, text }
+      assert_said "is more than the ground it stands on", "by the wall", 'value="999999"'
       send_form :post, "/survey/patches/#{id}/again", seen_on: "2026-05-12"
 
       assert_includes last_response.body, "Say what you saw"
@@ -234,7 +246,8 @@ module Thistle
         Rack::Test::UploadedFile.new(StringIO.new(text), "application/octet-stream", original_filename: name)
       end
       send_form :post, "/survey/arrivals",
-                file: file['{"type":"Feature","geometry":{"type":"Point","coordinates":[38.0,-91.4]},"properties":{"name":"swapped"}}', "a.geojson"]
+                file: file['{"type":"Feature","geometry":{"type":"Point","coordinates":[38.0,-91.4]},' \
+                           '"properties":{"name":"swapped"}}', "a.geojson"]
       follow_redirect!
 
       assert_includes last_response.body, "look swapped"

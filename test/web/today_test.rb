@@ -34,8 +34,8 @@ module Thistle
 
     def test_today_shows_due_work_that_no_other_row_covers
       board = Web::Today::Board.new(Store::Property.order(:id).all, today)
-      shown = board.due.map { |task| [task[:code], task.kind] } + board.groups.values.flat_map(&:items)
-                                                                       .map { |item| [board.patch(item.id).code, "treat"] }
+      rows = board.groups.values.flat_map(&:items).map { |item| [board.patch(item.id).code, "treat"] }
+      shown = board.due.map { |task| [task[:code], task.kind] } + rows
       wanted = Store::Task.due(through: today + 7).all.map { |task| [task[:code], task.kind] }
 
       assert_empty wanted.reject { |_, kind| kind == "treat" }.first(10) - shown

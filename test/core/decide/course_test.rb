@@ -57,7 +57,8 @@ module Thistle
     end
 
     def test_other_schools_say_what_they_would_cost
-      answers = D::OtherSchools.new(bench("amur_honeysuckle", size: "wrist", stance: "stem", date: Date.new(2026, 10, 5), soil: :moist)).all
+      bench = bench("amur_honeysuckle", size: "wrist", stance: "stem", date: Date.new(2026, 10, 5), soil: :moist)
+      answers = D::OtherSchools.new(bench).all
       none = answers.find { |answer| answer.option == "none" }
 
       assert_equal "lever_pull", none.best.removal.key
@@ -69,7 +70,8 @@ module Thistle
     # By hand: six years of seed; stirred on the flat, four.
     def test_the_seed_bank_school_changes_the_years
       years = %w[leave stir].map do |seed_bank|
-        bench("garlic_mustard", size: "seedling", schools: D::School.settle({ seed_bank: })).verdict(LIBRARY.removal("hand_pull")).years_to_quiet
+        schools = D::School.settle({ seed_bank: })
+        bench("garlic_mustard", size: "seedling", schools:).verdict(LIBRARY.removal("hand_pull")).years_to_quiet
       end
 
       assert_equal [6, 4], years
@@ -82,7 +84,8 @@ module Thistle
     end
 
     def test_questions_come_in_the_order_of_what_they_decide
-      asked = D::Unknowns.new(bench("amur_honeysuckle", size: "wrist", water_m: nil, licensed: nil, date: Date.new(2026, 10, 5))).asked
+      bench = bench("amur_honeysuckle", size: "wrist", water_m: nil, licensed: nil, date: Date.new(2026, 10, 5))
+      asked = D::Unknowns.new(bench).asked
 
       assert_equal %i[water_m licensed], asked.map(&:fact).first(2)
       assert_includes asked.first.swayed, "Cut low and paint the ring"
@@ -91,7 +94,8 @@ module Thistle
     end
 
     def test_contradictions_are_said
-      found = D::Contradictions.new(bench("amur_honeysuckle", size: "seedling", stage: :ripe_seed, crew: 0, tools: []), diameter: 20.0).all
+      bench = bench("amur_honeysuckle", size: "seedling", stage: :ripe_seed, crew: 0, tools: [])
+      found = D::Contradictions.new(bench, diameter: 20.0).all
 
       assert_equal %i[size stage crew tools], found.flat_map(&:fields)
       assert_equal "wider", D::Contradictions.size_of(20.0)
@@ -111,7 +115,9 @@ module Thistle
       assert(near_water.permits.any? { |line| line.text.start_with?("Herbicide near water") })
       assert_includes rooting.never.text, "stems that root where they lie"
       assert_nil safety("callery_pear", "lever_pull", stage: :leaf).never
-      assert_includes safety("callery_pear", "lever_pull", stage: :leaf, schools: D::School.settle({ piles: "haul" })).disposal.map(&:text).join, "hauls"
+      hauled = safety("callery_pear", "lever_pull", stage: :leaf, schools: D::School.settle({ piles: "haul" }))
+
+      assert_includes hauled.disposal.map(&:text).join, "hauls"
       LIBRARY.invaders.each do |plant|
         bench(plant.key).removals.each do |removal|
           refute_empty D::Safety.new(bench(plant.key).situation, removal).disposal, plant.key
@@ -128,22 +134,29 @@ module Thistle
 
       assert_equal [:wait, Date.new(2026, 9, 15)], [spray.kind, spray.until]
       assert_equal "Nesting birds (Ada).", spray.against.text
-      assert(bench("garlic_mustard", size: "seedling", book:).windows(LIBRARY.removal("foliar_spot")).all? { |window| window.from >= Date.new(2026, 9, 15) || window.to < Date.new(2026, 3, 1) })
-      assert_predicate bench("amur_honeysuckle", size: "pencil", soil: :dry, book:).verdict(LIBRARY.removal("hand_pull")), :go?
-      assert_predicate bench("amur_honeysuckle", size: "wrist", licensed: false, book:).verdict(LIBRARY.removal("cut_stump")), :no?
+      spraying = bench("garlic_mustard", size: "seedling", book:).windows(LIBRARY.removal("foliar_spot"))
+      pulling = bench("amur_honeysuckle", size: "pencil", soil: :dry, book:).verdict(LIBRARY.removal("hand_pull"))
+      cutting = bench("amur_honeysuckle", size: "wrist", licensed: false, book:).verdict(LIBRARY.removal("cut_stump"))
+
+      assert(spraying.all? { |one| one.from >= Date.new(2026, 9, 15) || one.to < Date.new(2026, 3, 1) })
+      assert_predicate pulling, :go?
+      assert_predicate cutting, :no?
     end
 
     def test_a_local_rule_holds_in_its_zone_for_its_plant_and_over_new_year
       near = ->(distance_m) { [Core::Survey::Nearby.new(id: 7, kind: "trail", distance_m:, keep_m: 0)] }
       kind = ->(rule, zones, date = Testing::TODAY) do
-        bench("garlic_mustard", size: "seedling", soil: :moist, zones:, date:, book: D::RuleBook.new(off: [], local: [rule])).kind(LIBRARY.removal("hand_pull"))
+        book = D::RuleBook.new(off: [], local: [rule])
+        bench("garlic_mustard", size: "seedling", soil: :moist, zones:, date:, book:).kind(LIBRARY.removal("hand_pull"))
       end
       zone = D::LocalRule.new(id: 2, about: "any", zone: 7, text: "Old trail.", person: "Ada")
       winter = D::LocalRule.new(id: 3, about: "pulling", from: "11-01", to: "02-29", text: "Frost.", person: "Ada")
 
       assert_equal %i[no go go], [near[0.0], near[5.0], nil].map { |zones| kind[zone, zones] }
       assert_equal :go, kind[zone.with(plant: "caltrop"), near[0.0]]
-      assert_equal %i[wait wait go], [Date.new(2026, 12, 5), Date.new(2027, 2, 10), Date.new(2026, 5, 12)].map { |date| kind[winter, nil, date] }
+      days = [Date.new(2026, 12, 5), Date.new(2027, 2, 10), Date.new(2026, 5, 12)]
+
+      assert_equal(%i[wait wait go], days.map { |date| kind[winter, nil, date] })
       assert_equal Date.new(2027, 2, 28), D::LocalRule.day(2027, "02-29")
     end
 

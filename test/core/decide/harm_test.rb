@@ -19,7 +19,8 @@ module Thistle
         days.product(plant.woody? || plant.is?(:tussock) ? sizes : sizes.first(1)) do |date, size|
           water_m = plant.aquatic? ? 0.0 : 300.0
           cover = plant.aquatic? ? 15.0 : FAVOURABLE[:cover] # a dense stand in water is not pulled by hand
-          yield plant, Core::Decide::Bench.new(Core::Decide::Facts.new(plant:, date:, size:, water_m:, **FAVOURABLE, cover:), Testing.site)
+          facts = Core::Decide::Facts.new(plant:, date:, size:, water_m:, **FAVOURABLE, cover:)
+          yield plant, Core::Decide::Bench.new(facts, Testing.site)
         end
       end
     end
@@ -60,7 +61,8 @@ module Thistle
       hauled = Core::Decide::School.settle({ piles: "haul" })
       Core::Knowledge.shipped.invaders.each do |plant|
         %i[leaf flower green_seed ripe_seed dormant].product([nil, hauled]).each do |stage, schools|
-          now = Core::Decide::Bench.new(Core::Decide::Facts.new(plant:, date: DAYS[3], stage:, schools:, **FAVOURABLE), Testing.site).situation
+          facts = Core::Decide::Facts.new(plant:, date: DAYS[3], stage:, schools:, **FAVOURABLE)
+          now = Core::Decide::Bench.new(facts, Testing.site).situation
           Core::Knowledge.shipped.methods_of_removal.each_value do |removal|
             assert_sound_waste(now, removal, hauled: !schools.nil?)
           end
@@ -101,7 +103,9 @@ module Thistle
       assert_equal %i[harms harms kills kills holds harms pointless],
                    table["tree_of_heaven"].values_at("girdle", "cut_only", "hack_and_squirt", "basal_bark",
                                                      "limb_up_and_flag", "forestry_mulch", "aquatic_rake")
-      assert_equal %i[kills harms pointless], table["amur_honeysuckle"].values_at("cut_stump", "cut_only", "survival_ring")
+      said = table["amur_honeysuckle"].values_at("cut_stump", "cut_only", "survival_ring")
+
+      assert_equal %i[kills harms pointless], said
     end
 
     # Digging what lives on by its rhizomes is not said to end nine in ten.

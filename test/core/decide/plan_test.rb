@@ -115,7 +115,9 @@ module Thistle
                       .transform_values { |items| items.sum { |option, parts| option.hours * parts } }
 
       by_week.each { |week, hours| assert_operator hours, :<=, limits.hours[week] + 1e-5 }
-      answer.items.group_by { |option, _| option.patch }.each_value { |items| assert_operator items.sum { |option, parts| parts / option.parts.to_f }, :<=, 1 + 1e-5 }
+      answer.items.group_by { |option, _| option.patch }.each_value do |items|
+        assert_operator items.sum { |option, parts| parts / option.parts.to_f }, :<=, 1 + 1e-5
+      end
       assert_operator answer.litres, :<=, limits.litres + 1e-5
       assert_operator answer.cost, :<=, limits.cost + 1e-5
     end

@@ -18,7 +18,8 @@ module Thistle
     def test_outliers_before_the_core_and_strangled_trees_before_freed_ones
       assert_equal %w[alone core], rank(candidate("core", nearest_m: 5.0, share: 0.8),
                                         candidate("alone", nearest_m: nil, share: 0.02))
-      climbers = [["freed", Testing::TODAY - 50], ["strangling", nil]].map { |code, freed_on| candidate(code, plant: "oriental_bittersweet", freed_on:) }
+      days = { "freed" => Testing::TODAY - 50, "strangling" => nil }
+      climbers = days.map { |code, freed_on| candidate(code, plant: "oriental_bittersweet", freed_on:) }
 
       assert_equal %w[strangling freed], rank(*climbers, goal: "best_ground")
     end

@@ -14,7 +14,8 @@ module Thistle
                             .each { |rule| said[rule.key] << rule.judge(situation, removal)&.kind }
         end
       end
-      always = %i[utilities severed_vines water_work stance licence carrier_water stub_as_kept burn_permit every_piece dry_season_cut]
+      always = %i[utilities severed_vines water_work stance licence carrier_water stub_as_kept burn_permit every_piece
+                  dry_season_cut]
       Core::Decide::Rule.all.each do |rule|
         assert_operator said[rule.key].compact.size, :>, 0, "#{rule.key} never speaks"
         unless always.include?(rule.key)
@@ -46,11 +47,14 @@ module Thistle
     def test_more_facts_never_loosen_a_safety_rule
       random = Random.new(11)
       many_benches(random, 120) do |bench|
-        fact = (Core::Decide::Changes::CHANGEABLE.keys + %i[water_m slope natives_near footing]).select { |one| bench.facts[one].nil? }.sample(random:) or next
-        told = Core::Decide::Bench.new(bench.facts.with(fact => Core::Decide::Changes::CHANGEABLE.dig(fact, 0) ||
-                                                        { water_m: 300.0, slope: "flat", footing: "soil" }[fact]), bench.site)
+        facts = Core::Decide::Changes::CHANGEABLE.keys + %i[water_m slope natives_near footing]
+        fact = facts.select { |one| bench.facts[one].nil? }.sample(random:) or next
+        answer = Core::Decide::Changes::CHANGEABLE.dig(fact, 0)
+        answer ||= { water_m: 300.0, slope: "flat", footing: "soil" }[fact]
+        told = Core::Decide::Bench.new(bench.facts.with(fact => answer), bench.site)
         bench.removals.each do |removal|
-          binding = bench.verdict(removal).reasons.select { |r| r.kind == :no && Core::Decide::Rule.named(r.rule).binding? }
+          against = bench.verdict(removal).reasons.select { |reason| reason.kind == :no }
+          binding = against.select { |reason| Core::Decide::Rule.named(reason.rule).binding? }
           binding.reject { |r| Core::Decide::Rule.named(r.rule).looks.include?(fact) }.each do
             assert_equal :no, told.kind(removal), "#{fact} made #{removal.key} go"
           end
@@ -65,7 +69,9 @@ module Thistle
         bench.verdicts.select(&:wait?).first(2).each do |verdict|
           outlook = Core::Decide::Outlook.new(bench.facts, bench.site)
           rules = bench.facts.rules.for(verdict.removal)
-          first = ((bench.facts.date + 1)..(bench.facts.date + 366)).find { |date| rules.none? { |rule| rule.judge(outlook.on(date), verdict.removal)&.against? } }
+          days = ((bench.facts.date + 1)..(bench.facts.date + 366))
+          against = ->(rule, date) { rule.judge(outlook.on(date), verdict.removal)&.against? }
+          first = days.find { |date| rules.none? { |rule| against[rule, date] } }
           tried += 1
 
           assert_equal first, verdict.until, "#{bench.facts.plant.key} #{verdict.removal.key}" if first
@@ -91,7 +97,7 @@ module Thistle
         define_method(:for) { |removal| super(removal).shuffle(random:) }
         define_method(:rules) { super().shuffle(random:) }
       end
-      told = ->(verdict) { [verdict.removal, verdict.kind, verdict.until, verdict.closes, verdict.reasons.map(&:rule).sort] }
+      told = ->(one) { [one.removal, one.kind, one.until, one.closes, one.reasons.map(&:rule).sort] }
       many_benches(random, 25) do |bench|
         other = Core::Decide::Bench.new(bench.facts.with(book: shuffled.new(off: [], local: [])), bench.site)
 
@@ -144,7 +150,9 @@ module Thistle
     end
 
     def random_facts(random)
-      Core::Decide::Facts.new(plant: (random.rand < 0.07 ? Core::Knowledge.shipped.plants.values : Core::Knowledge.shipped.invaders).sample(random:), settled: [true, true, false].sample(random:), date: Testing::TODAY + random.rand(0..360),
+      plants = random.rand < 0.07 ? Core::Knowledge.shipped.plants.values : Core::Knowledge.shipped.invaders
+      Core::Decide::Facts.new(plant: plants.sample(random:), settled: [true, true, false].sample(random:),
+                              date: Testing::TODAY + random.rand(0..360),
                               size: Core::Removal::SIZES.sample(random:), stance: %w[none stem any].sample(random:),
                               licensed: [true, true, false, nil].sample(random:),
                               aquatic_label: [true, false, nil].sample(random:),
@@ -168,7 +176,8 @@ module Thistle
     end
 
     def schools(random)
-      Core::Decide::School.settle(Core::Knowledge.shipped.schools.transform_values { |school| school.options.keys.sample(random:) }.transform_keys(&:to_sym))
+      picked = Core::Knowledge.shipped.schools.transform_values { |school| school.options.keys.sample(random:) }
+      Core::Decide::School.settle(picked.transform_keys(&:to_sym))
     end
 
     def zone(random)
@@ -181,7 +190,8 @@ module Thistle
       random = Random.new(2)
       Array.new(500) do
         facts = random_facts(random)
-        bench = Core::Decide::Bench.new(facts.with(soil: [nil, :dry, :saturated, :frozen].sample(random:), date: Testing::TODAY - random.rand(0..360)), Testing.site)
+        soil, date = [nil, :dry, :saturated, :frozen].sample(random:), Testing::TODAY - random.rand(0..360)
+        bench = Core::Decide::Bench.new(facts.with(soil:, date:), Testing.site)
         [bench.situation, bench.removals]
       end
     end

@@ -40,7 +40,9 @@ module Thistle
       assert_equal Testing.site.year.date(:full_leaf), cut.until
       assert_equal cut.until, cut.reasons.find { |reason| reason.rule == :sap_rise }.until
       assert_predicate verdict("amur_honeysuckle", "cut_stump", size: "wrist", date: cut.until), :go?
-      assert_predicate verdict("amur_honeysuckle", "cut_stump", size: "wrist", date: Testing.site.year.date(:bud_swell)), :wait?
+      swelling = verdict("amur_honeysuckle", "cut_stump", size: "wrist", date: Testing.site.year.date(:bud_swell))
+
+      assert_predicate swelling, :wait?
     end
 
     def test_dry_soil_blocks_pulling_until_the_rain
@@ -197,7 +199,8 @@ module Thistle
     # cause.
     def test_a_wait_for_rain_names_its_window
       site = Climates.desert
-      found = bench("buffelgrass", site:, date: Date.new(2026, 8, 12), soil: nil).verdict(Core::Knowledge.shipped.removal("hand_pull"))
+      pull = Core::Knowledge.shipped.removal("hand_pull")
+      found = bench("buffelgrass", site:, date: Date.new(2026, 8, 12), soil: nil).verdict(pull)
       then_ = bench("buffelgrass", site:, date: found.until || site.today, soil: nil).verdict(found.removal)
 
       assert(found.go? || then_.go? || then_.against)
@@ -231,7 +234,8 @@ module Thistle
     # By hand: 40 seedlings at 0.3, 0.6 and 1 minute; five years of seed bank left alone on a slope: a first pass and
     # four searches; stirred on the flat it is four years, the later ones at 0.35.
     def test_what_can_be_done_is_ordered_by_what_it_takes
-      going = bench("caltrop", size: "seedling", natives_near: true, slope: "slope").verdicts.select { |v| v.go? && v.named && v.removal.removes? }
+      verdicts = bench("caltrop", size: "seedling", natives_near: true, slope: "slope").verdicts
+      going = verdicts.select { |one| one.go? && one.named && one.removal.removes? }
 
       assert_equal %w[hand_pull loosen_and_pull dig_crown], going.map { |v| v.removal.key }
       [0.3, 0.6, 1.0].zip(going) { |minutes, v| assert_in_delta 40 * minutes / 60 * 1.6, v.hours_to_quiet, 1e-9 }

@@ -12,7 +12,8 @@ module Thistle
 
     def setup
       @site = Testing.site
-      @rows = D::Priority.new(PLANTS.keys.each_with_index.map { |plant, n| candidate(plant, n) }, { "seed" => 5, "finishing" => 5 }).rows
+      candidates = PLANTS.keys.each_with_index.map { |plant, n| candidate(plant, n) }
+      @rows = D::Priority.new(candidates, { "seed" => 5, "finishing" => 5 }).rows
     end
 
     # A week counts when its method is right on three of its days or more, as the year usually is; over New Year too.
@@ -47,7 +48,8 @@ module Thistle
     # A patch of more hours than a week has is done in parts that fit, which make up the whole.
     def test_large_patches_come_in_parts
       whole = options_of.find { |option| option.method == "hand_pull" }
-      parts = options_of(hours: [whole.hours / 2.5] * WEEKS.size).find { |option| [option.patch, option.method, option.week] == [whole.patch, whole.method, whole.week] }
+      same = ->(option) { %i[patch method week].all? { |field| option[field] == whole[field] } }
+      parts = options_of(hours: [whole.hours / 2.5] * WEEKS.size).find(&same)
 
       assert_equal 3, parts.parts
       %i[hours cost gain].each { |figure| assert_in_delta whole[figure], parts[figure] * 3, 1e-9 }
@@ -84,9 +86,10 @@ module Thistle
                            water_m: 90.0, slope: "slope", natives_near: true, cover: 15.0, stems: 60,
                            area_m2: 300.0)
       bench = D::Bench.new(facts, @site)
+      seed_on = facts.calendar(@site).next(:ripe_seed, @site.today) if plant == "garlic_mustard"
       D::Priority::Candidate.new(id:, code: plant, facts:, today: @site.today,
                                  verdict: bench.best || bench.verdicts.first, share: 0.5, place: D::Priority::Place.new,
-                                 seed_on: plant == "garlic_mustard" ? facts.calendar(@site).next(:ripe_seed, @site.today) : nil)
+                                 seed_on:)
     end
   end
 end

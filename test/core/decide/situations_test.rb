@@ -36,7 +36,7 @@ module Thistle
     def as_told?(row, verdict, said)
       said == row["verdict"] &&
         (row["rule"].nil? || row["said"] == "none" ||
-         verdict.reasons.any? { |reason| [reason.rule.to_s, reason.kind.to_s] == [row["rule"], row.fetch("said", said)] })
+         verdict.reasons.any? { |one| [one.rule.to_s, one.kind.to_s] == [row["rule"], row.fetch("said", said)] })
     end
 
     def bench(row)

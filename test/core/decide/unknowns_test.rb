@@ -7,7 +7,8 @@ module Thistle
   # shut.
   class UnknownsTest < Minitest::Test
     Unknowns = Core::Decide::Unknowns
-    PLANTS = %w[tree_of_heaven autumn_olive garlic_mustard giant_hogweed buffelgrass eurasian_watermilfoil english_ivy].freeze
+    PLANTS = %w[tree_of_heaven autumn_olive garlic_mustard giant_hogweed buffelgrass eurasian_watermilfoil
+                english_ivy].freeze
 
     def bench(plant, **more)
       facts = Core::Decide::Facts.new(plant: Testing.plant(plant), settled: true, date: Date.new(2026, 7, 20),

@@ -27,8 +27,9 @@ module Thistle
       white_usually_brown_sometimes = (0.96 * 0.005 / (0.75 + 0.3 + (2 * 0.005))) + (0.04 / states)
       asked = key("pith" => "hollow")
 
-      assert_in_delta hollow / white_usually_brown_sometimes,
-                      asked.probability(Testing.plant("amur_honeysuckle")) / asked.probability(Testing.plant("coralberry")), 1e-9
+      amur, coralberry = %w[amur_honeysuckle coralberry].map { |plant| asked.probability(Testing.plant(plant)) }
+
+      assert_in_delta hollow / white_usually_brown_sometimes, amur / coralberry, 1e-9
       assert_in_delta 1.0, asked.weights.values.sum + asked.unlisted, 1e-12
     end
 
@@ -47,7 +48,8 @@ module Thistle
     end
 
     def test_what_is_ruled_out_counts
-      plain, ruled = key("habit" => "shrub"), key({ "habit" => "shrub" }, absent: { "leaf_arrangement" => %w[opposite whorled] })
+      opposite = { "leaf_arrangement" => %w[opposite whorled] }
+      plain, ruled = key("habit" => "shrub"), key({ "habit" => "shrub" }, absent: opposite)
       amur, spice = %w[amur_honeysuckle spicebush].map { |name| Testing.plant(name) }
 
       assert_operator ruled.probability(amur), :<, plain.probability(amur) / 10
@@ -141,7 +143,8 @@ module Thistle
     end
 
     def test_winter_asks_for_no_flowers_and_summer_for_no_winter_leaf
-      winter, summer = [Date.new(2026, 1, 15), Date.new(2026, 7, 15)].map { |date| key({ "habit" => "shrub" }, date:).looks.map { |look| look.character.key } }
+      looks = ->(date) { key({ "habit" => "shrub" }, date:).looks.map { |look| look.character.key } }
+      winter, summer = looks[Date.new(2026, 1, 15)], looks[Date.new(2026, 7, 15)]
 
       refute_includes winter, "flower_colour"
       assert_includes winter, "winter_leaf"
@@ -157,10 +160,12 @@ module Thistle
       plain = { "habit" => "herb", "petals" => "five", "flower_cluster" => "umbel", "flower_colour" => "white",
                 "stem_tint" => "green", "leaf_type" => "twice" }
       parsnip = { "habit" => "herb", "flower_cluster" => "umbel", "flower_colour" => "yellow", "leaf_type" => "three" }
-      keys = [[rosette, "na_midwest"], [plain, "na_southeast"], [parsnip, "na_midwest"]].map { |seen, region| key(seen, date: Date.new(2026, 6, 10), region:) }
+      seen = [[rosette, "na_midwest"], [plain, "na_southeast"], [parsnip, "na_midwest"]]
+      keys = seen.map { |looks, region| key(looks, date: Date.new(2026, 6, 10), region:) }
 
       assert_equal "giant_hogweed", keys.first.top.plant.key
-      [%w[giant_hogweed], %w[poison_hemlock water_hemlock], %w[wild_parsnip]].zip(keys) { |names, asked| assert_empty names - asked.hazards.map(&:key) }
+      named = [%w[giant_hogweed], %w[poison_hemlock water_hemlock], %w[wild_parsnip]]
+      named.zip(keys) { |names, asked| assert_empty names - asked.hazards.map(&:key) }
       keys.each { |asked| assert_includes asked.withheld.map(&:touch), "feel" }
     end
 

@@ -31,8 +31,9 @@ module Thistle
       end
 
       most = 0.05 * walks.size # of few; under 3 % of many, says the bench
-      assert_operator walks.count(&:settled?), :<=, most, walks.select(&:settled?)
-                                                               .map { |w| "#{w.plant.key} as #{w.named.key}" }.join(", ")
+      settled = walks.select(&:settled?)
+
+      assert_operator settled.size, :<=, most, settled.map { |one| "#{one.plant.key} as #{one.named.key}" }.join(", ")
     end
   end
 end

@@ -68,7 +68,8 @@ module Thistle
       random = Random.new(3)
       200.times do
         active = Core::Knowledge.shipped.actives.values.sample(random:)
-        answer = Core::Mix::Batch.new(active:, target: random.rand(0.1..active.stock), total_ml: random.rand(1.0..90_000.0), container_ml: random.rand(50.0..20_000.0)).mixture
+        total_ml, container_ml = random.rand(1.0..90_000.0), random.rand(50.0..20_000.0)
+        answer = Core::Mix::Batch.new(active:, target: random.rand(0.1..active.stock), total_ml:, container_ml:).mixture
 
         assert_in_delta answer.total_ml, answer.stock_ml + answer.carrier_ml, 1e-6
         assert_in_delta answer.total_ml, ((answer.loads - 1) * answer.load_ml) + answer.last_load_ml, 1e-6

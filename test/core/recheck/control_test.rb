@@ -7,7 +7,9 @@ module Thistle
   class ControlTest < Minitest::Test
     # CHECKS.md, Follow-up. Quantiles: R 4.2.2, qbeta(c(.05,.95),10,2), (60,6) and (1,65), run once and quoted.
     def test_beta_against_r
-      { [10, 2] => [0.6356405, 0.9666808], [60, 6] => [0.8450446, 0.9590331], [1, 65] => [0.0007888163, 0.0450422581] }.each do |(a, b), (low, high)|
+      r = { [10, 2] => [0.6356405, 0.9666808], [60, 6] => [0.8450446, 0.9590331],
+            [1, 65] => [0.0007888163, 0.0450422581] }
+      r.each do |(a, b), (low, high)|
         beta = Core::Recheck::Beta.new(a, b)
 
         assert_in_delta low, beta.quantile(0.05), 1e-6

@@ -47,7 +47,8 @@ module Thistle
       records = lines.each_with_index.map { |line, n| record(line, n + 1) }
       returns = records.select { |one| one.kind == :treatment }
                        .to_h { |one| [one.id, visits_of(one, row.fetch("asks", {}))] }
-      visits = FollowUp.new(records, returns:, asked: row.fetch("hand", []).each_with_index.map { |line, n| asked(line, n + 1) }).visits
+      wishes = row.fetch("hand", []).each_with_index.map { |line, n| asked(line, n + 1) }
+      visits = FollowUp.new(records, returns:, asked: wishes).visits
       open, done = visits.partition { |visit| visit.done_on.nil? }
       [open.map { |v| "#{v.kind} #{v.due_on}" }.sort,
        done.map { |v| "#{v.kind} #{v.due_on} by #{v.done_by[/\A\w+/]} on #{v.done_on}" }.sort]

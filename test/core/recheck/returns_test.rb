@@ -9,7 +9,8 @@ module Thistle
     Record = Core::Recheck::Story::Record
 
     def visits(plant, method, done_on)
-      Core::Recheck::Returns.new(plant: Testing.plant(plant), removal: Core::Knowledge.shipped.removal(method), done_on:, site: Testing.site).visits
+      removal = Core::Knowledge.shipped.removal(method)
+      Core::Recheck::Returns.new(plant: Testing.plant(plant), removal:, done_on:, site: Testing.site).visits
     end
 
     # PRACTICE.md section 9: three weeks after pulling an annual.
@@ -26,12 +27,15 @@ module Thistle
       assert_equal Testing.site.year.date(:full_leaf), autumn.first.due_on
       assert_match(/stump resprouts/, autumn.first.text)
       # cut in full leaf: the next full leaf is next year's
-      assert_equal 2027, visits("amur_honeysuckle", "cut_stump", Date.new(2026, 6, 1)).find { |v| v.text.include?("stump") }.due_on.year
+      stumps = visits("amur_honeysuckle", "cut_stump", Date.new(2026, 6, 1)).find { |one| one.text.include?("stump") }
+
+      assert_equal 2027, stumps.due_on.year
     end
 
     def test_a_tussock_is_looked_at_after_the_next_soaking_rain
       site = Testing.site
-      rain = ((Testing::TODAY + 1)..site.horizon).find { |date| ([date - 2, Testing::TODAY + 1].max..date).sum { |d| site.day(d).rain } >= 20 }
+      fell = ->(date) { ([date - 2, Testing::TODAY + 1].max..date).sum { |day| site.day(day).rain } }
+      rain = ((Testing::TODAY + 1)..site.horizon).find { |date| fell[date] >= 20 }
       visit = visits("buffelgrass", "dig_crown", Testing::TODAY).find { |v| v.key == "tussock_after_rain" }
 
       assert rain, "the forecast of the test's seed holds a soaking rain"
@@ -75,7 +79,9 @@ module Thistle
       end]
 
       assert_equal "hit", Life.new(events.first(1)).state
-      assert_equal "closed", Life.new([Record.new(kind: :observation, on: Date.new(2023, 1, 1), settled: true), *events], seed_bank_years: 2).state
+      named = Record.new(kind: :observation, on: Date.new(2023, 1, 1), settled: true)
+
+      assert_equal "closed", Life.new([named, *events], seed_bank_years: 2).state
       assert_equal "quiet", Life.new(events, seed_bank_years: 5).state
       assert_equal "quiet", Life.new(events, seed_bank_years: 2, fragment_years: 4).state, "pieces outlast the seed"
     end
@@ -89,12 +95,15 @@ module Thistle
         end
       end
       clean = [2024, 2025, 2026].map { |year| Record.new(kind: :check, on: Date.new(year, 6, 1), live: false) }
-      states = [%w[fallen none], %w[fallen falling], ["fallen", nil]].map { |answers| Life.new(fell[answers] + clean, seed_bank_years: 5).state }
+      said = [%w[fallen none], %w[fallen falling], ["fallen", nil]]
+      states = said.map { |answers| Life.new(fell[answers] + clean, seed_bank_years: 5).state }
 
       assert_equal %w[closed quiet quiet], states
       calendar = Testing.site.calendar(Testing.plant("garlic_mustard"))
 
-      assert_equal %w[none falling fallen], [4, 6, 11].map { |month| Core::Recheck::SeedFall.expected(calendar, Date.new(2026, month, 15)) }
+      expected = [4, 6, 11].map { |month| Core::Recheck::SeedFall.expected(calendar, Date.new(2026, month, 15)) }
+
+      assert_equal %w[none falling fallen], expected
       assert_nil Core::Recheck::SeedFall.expected(Testing.site.calendar(Testing.plant("eurasian_watermilfoil")),
                                                   Testing::TODAY)
     end

@@ -11,7 +11,8 @@ module Thistle
     include Climates
 
     def test_climates_are_told_from_the_usual_weather
-      told = { frost: Testing.site, wet_dry: tropics, winter_wet: coast, desert: }.transform_values { |site| site.climate.key.to_sym }
+      sites = { frost: Testing.site, wet_dry: tropics, winter_wet: coast, desert: }
+      told = sites.transform_values { |site| site.climate.key.to_sym }
 
       assert_equal told.keys, told.values
     end
@@ -80,7 +81,8 @@ module Thistle
 
     # Six months' shift: the same climate, turned round.
     def test_the_south_has_the_same_year_half_a_year_later
-      north, south = [[38.0, Testing::CLIMATE], [-38.0, SOUTH]].map { |latitude, climate| Testing.site(latitude:, climate:) }
+      north = Testing.site(latitude: 38.0, climate: Testing::CLIMATE)
+      south = Testing.site(latitude: -38.0, climate: SOUTH)
       full_leaf = Core::Knowledge.shipped.anchors["full_leaf"]
       means = [north, south].map { |site| site.past.sum { |spotter| spotter.find(full_leaf) } / 10.0 }
 
@@ -101,7 +103,8 @@ module Thistle
       assert_in_delta 0, Season::Hopkins.days(there.with(longitude: 10.0), there.with(longitude: 15.0)), 1e-9
 
       feed = StandIns::WeatherStation.new(seed: 7, climate: Testing::CLIMATE, station: there)
-      moved = Season::Site.new(feed:, latitude: 40.0, longitude: -90.0, elevation: 304.8, texture: "loam", today: Testing::TODAY).year
+      there = { latitude: 40.0, longitude: -90.0, elevation: 304.8 }
+      moved = Season::Site.new(feed:, **there, texture: "loam", today: Testing::TODAY).year
       still = Testing.site.year
 
       assert_equal still.date(:leaf_out) + 18, moved.date(:leaf_out)

@@ -38,7 +38,8 @@ module Thistle
     # The reference is the npm package astronomy-engine, run here, over latitudes to 65° and all months: two minutes
     # asked.
     def test_sunrise_and_sunset_against_an_astronomy_package
-      asked = [-65, -40, 0, 38, 52, 65].product([-91.4, 10.0, 150.0], (1..12).to_a).map { |latitude, longitude, month| [latitude, longitude, "2026-#{format("%02d", month)}-15"] }
+      places = [-65, -40, 0, 38, 52, 65].product([-91.4, 10.0, 150.0], (1..12).to_a)
+      asked = places.map { |latitude, longitude, month| [latitude, longitude, format("2026-%02d-15", month)] }
       worst = asked.zip(reference(asked)).map do |(latitude, longitude, date), times|
         Season::Sun.rise_and_set(Date.iso8601(date), latitude, longitude).zip(times)
                    .map { |ours, theirs| (ours.to_f - theirs).abs }.max
@@ -105,8 +106,12 @@ module Thistle
 
     # Rain at 15:00 stops spray from nine on (6 hours rainfast), and a label of 2 hours from one.
     def test_rain_after_is_held_against_the_label
-      feed = written(->(date) { (0..23).map { |at| Hour.new(at:, temperature: 20.0, rain: at == 15 && date == Testing::TODAY ? 2.0 : 0.0, wind: 9.0, gust: 12.0, humidity: 55) } })
-      usual, labelled = [nil, { foliar: { rainfast_h: 2 } }].map { |labels| site(feed:).fit(:foliar, labels).stretches.first }
+      air = { temperature: 20.0, wind: 9.0, gust: 12.0, humidity: 55 }
+      feed = written(->(date) {
+        (0..23).map { |at| Hour.new(at:, rain: at == 15 && date == Testing::TODAY ? 2.0 : 0.0, **air) }
+      })
+      labels = [nil, { foliar: { rainfast_h: 2 } }]
+      usual, labelled = labels.map { |told| site(feed:).fit(:foliar, told).stretches.first }
 
       assert_equal [[Testing::TODAY, 9], [Testing::TODAY, 13]],
                    [usual, labelled].map { |stretch| [stretch.date, stretch.to] }
@@ -114,7 +119,8 @@ module Thistle
 
     # An hour that the station missed is not known, and one does not spray through it.
     def test_a_missing_hour_is_not_known
-      feed = written(->(_) { (0..23).reject { |at| at == 12 }.map { |at| Hour.new(at:, temperature: 20.0, rain: 0.0, wind: 9.0, gust: 12.0, humidity: 55) } })
+      air = { temperature: 20.0, rain: 0.0, wind: 9.0, gust: 12.0, humidity: 55 }
+      feed = written(->(_) { (0..23).reject { |at| at == 12 }.map { |at| Hour.new(at:, **air) } })
       hours = site(feed:).fit(:foliar).hours.first(24)
 
       assert(hours[12].against.any?(&:unknown))
@@ -123,7 +129,8 @@ module Thistle
     end
 
     def test_a_day_without_hours_is_taken_from_its_low_and_high
-      hours = Season::Hours.of_day(Season::Day.new(date: Testing::TODAY, tmin: 8.0, tmax: 22.0, rain: 2.4, wind: 10.0, humidity: 60), 6.0)
+      day = Season::Day.new(date: Testing::TODAY, tmin: 8.0, tmax: 22.0, rain: 2.4, wind: 10.0, humidity: 60)
+      hours = Season::Hours.of_day(day, 6.0)
 
       assert_equal [8.0, 22.0], hours.map(&:temperature).minmax
       assert_equal [6, 15], [hours.min_by(&:temperature).at, hours.max_by(&:temperature).at]
@@ -145,7 +152,8 @@ module Thistle
     def test_workable_days_are_counted
       site, limits = Testing.site, Core::Knowledge.shipped.fits[:pulling]
       from, to = Date.new(2026, 4, 1), Date.new(2026, 4, 30)
-      counts = (1..10).map { |n| ((from << (12 * n))..(to << (12 * n))).count { |day| limits.fit_day?(site.day(day), site.ground(day).kind, site.day(day + 1).rain) } }.sort
+      fit = ->(date) { limits.fit_day?(site.day(date), site.ground(date).kind, site.day(date + 1).rain) }
+      counts = (1..10).map { |n| ((from << (12 * n))..(to << (12 * n))).count(&fit) }.sort
       held = site.workable.held(limits, from, to)
 
       assert_in_delta (counts[4] + counts[5]) / 2.0, held.days, 1.5 # a leap day shifts a past year by one
@@ -172,7 +180,8 @@ module Thistle
         const A = require('#{ROOT}/node_modules/astronomy-engine');
         console.log(JSON.stringify(#{JSON.generate(asked)}.map(([lat, lon, day]) => {
           const noon = new Date(Date.parse(day + 'T12:00:00Z') - lon / 360 * 864e5), at = new A.Observer(lat, lon, 0);
-          return [A.SearchRiseSet('Sun', at, +1, new Date(noon - 432e5), 1), A.SearchRiseSet('Sun', at, -1, noon, 1)].map((t) => t.date / 1000);
+          const rise = A.SearchRiseSet('Sun', at, +1, new Date(noon - 432e5), 1);
+          return [rise, A.SearchRiseSet('Sun', at, -1, noon, 1)].map((t) => t.date / 1000);
         })));
       JS
       out, status = Open3.capture2("node", "-e", script)

@@ -31,7 +31,8 @@ module Thistle
     end
 
     def test_gaps_repeats_and_spikes_are_said
-      file = read("date,tmax,tmin,rain\n2026-05-01,20,10,0\n2026-05-02,999,11,0\n2026-05-03,22,12,3\n2026-05-03,23,12,4\n2026-05-06,19,9,0\nnonsense,1,1,1\n2026-05-07,5,9,0\n")
+      file = read("date,tmax,tmin,rain\n2026-05-01,20,10,0\n2026-05-02,999,11,0\n2026-05-03,22,12,3\n" \
+                  "2026-05-03,23,12,4\n2026-05-06,19,9,0\nnonsense,1,1,1\n2026-05-07,5,9,0\n")
       report = file.report
 
       assert_equal [Date.new(2026, 5, 1), Date.new(2026, 5, 3), Date.new(2026, 5, 6)], file.days.map(&:date)
@@ -92,7 +93,9 @@ module Thistle
     def test_what_is_no_weather_is_said
       assert_match(/No column is a date/, read("place,tmax\nhere,20\n").fault)
       assert_match(/No column is a temperature/, read("date,rain\n2026-05-01,3\n").fault)
-      ["", "one\ntwo\n", "a\u0000b", "\"open,1\n2,3"].each { |text| assert_raises(Core::BadInput) { Formats::WeatherTable.read(text) } }
+      ["", "one\ntwo\n", "a\u0000b", "\"open,1\n2,3"].each do |text|
+        assert_raises(Core::BadInput) { Formats::WeatherTable.read(text) }
+      end
     end
 
     # Spoilt anyhow, a table is read in part, or refused in words; nothing else happens.

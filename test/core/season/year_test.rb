@@ -112,7 +112,8 @@ module Thistle
     # The usual first frost by hand: the night of each past year, sorted, between the second and the ninth of ten.
     def test_an_anchor_is_the_percentiles_of_its_history
       site = Testing.site
-      nights = (1..10).map { |n| (Date.new(2026 - n, 8, 1)..Date.new(2026 - n, 12, 31)).find { |date| site.day(date).tmin <= 0 }.then { |date| (date - Date.new(date.year)).to_i } }.sort
+      first = ->(year) { (Date.new(year, 8, 1)..Date.new(year, 12, 31)).find { |date| site.day(date).tmin <= 0 } }
+      nights = (1..10).map { |n| (first[2026 - n] - Date.new(2026 - n)).to_i }.sort
       anchor = site.year.anchor(:first_frost)
 
       assert_equal site.year.start + Season::Percentile.of(nights, 0.1).round, anchor.early
@@ -159,7 +160,8 @@ module Thistle
     def test_a_phase_by_degree_days
       site = Testing.site
       sum = 0.0
-      day = (site.year.start..site.horizon).find { |date| (sum += Season::DegreeDays.sine(site.day(date).tmin, site.day(date).tmax, 10)) >= 90 }
+      gained = ->(date) { Season::DegreeDays.sine(site.day(date).tmin, site.day(date).tmax, 10) }
+      day = (site.year.start..site.horizon).find { |date| (sum += gained[date]) >= 90 }
 
       assert_equal [day] * 3, site.year.warm(90, 10)
     end
@@ -171,7 +173,9 @@ module Thistle
         outlook = Core::Decide::Outlook.new(bench.facts, Testing.site)
         bench.removals.each do |removal|
           rules = Core::Decide::Rule.all.select { |rule| rule.concerns?(removal) }
-          open = (Testing.site.year.start..Testing.site.year.finish).select { |date| rules.filter_map { |rule| rule.judge(outlook.usually(date), removal) }.none?(&:against?) }
+          year = Testing.site.year
+          against = ->(date) { rules.any? { |rule| rule.judge(outlook.usually(date), removal)&.against? } }
+          open = (year.start..year.finish).reject(&against)
           windows = bench.windows(removal)
 
           assert_equal open, windows.flat_map { |window| (window.from..window.to).to_a }, "#{key} #{removal.key}"
@@ -183,7 +187,9 @@ module Thistle
     def test_an_event_is_found_in_what_fell_what_will_and_what_is_usual
       site = Testing.site
       rain = Season::Event.read("rain_mm" => 20, "within" => 3)
-      fell = ((Testing::TODAY - 60)..Testing::TODAY).find { |date| (0..2).sum { |n| date - n > Testing::TODAY - 61 ? site.day(date - n).rain : 0 } >= 20 }
+      since = Testing::TODAY - 60
+      three = ->(date) { ([date - 2, since].max..date).sum { |day| site.day(day).rain } }
+      fell = (since..Testing::TODAY).find { |date| three[date] >= 20 }
 
       assert_equal [fell, :happened], rain.resolve(site, Testing::TODAY - 61).to_h.values_at(:date, :standing)
       assert_equal :forecast, rain.resolve(site, Testing::TODAY).standing

@@ -56,9 +56,10 @@ module Thistle
     # Each kind of ground forbids what its file says, to every method that its file names, and no other.
     def test_protected_ground_by_kind_and_method
       plant = Testing.plant("amur_honeysuckle")
-      bench = Core::Decide::Bench.new(Core::Decide::Facts.new(plant:, settled: true, date: Testing::TODAY, size: "thumb", stance: "any", licensed: true, aquatic_label: false,
-                                                              water_m: 200.0, slope: "flat", natives_near: false,
-                                                              stems: 9, area_m2: 30.0), Testing.site)
+      facts = Core::Decide::Facts.new(plant:, settled: true, date: Testing::TODAY, size: "thumb", stance: "any",
+                                      licensed: true, aquatic_label: false, water_m: 200.0, slope: "flat",
+                                      natives_near: false, stems: 9, area_m2: 30.0)
+      bench = Core::Decide::Bench.new(facts, Testing.site)
       rule = Core::Decide::Rules::ProtectedGround
       Core::Knowledge.shipped.zone_kinds.each_value do |kind|
         near = Core::Survey::Nearby.new(kind: kind.key, name: "Here", distance_m: 0.0, keep_m: 10.0)

@@ -16,7 +16,9 @@ module Thistle
     end
 
     def grid(rows = heights, west: 640_000, south: 4_206_000, cell: 10)
-      ["ncols #{SIDE}", "nrows #{SIDE}", "xllcorner #{west}", "yllcorner #{south}", "cellsize #{cell}", "NODATA_value -9999", *rows.map { |r| r.join(" ") }, ""].join("\n")
+      head = ["ncols #{SIDE}", "nrows #{SIDE}", "xllcorner #{west}", "yllcorner #{south}", "cellsize #{cell}",
+              "NODATA_value -9999"]
+      [*head, *rows.map { |row| row.join(" ") }, ""].join("\n")
     end
 
     # CHECKS.md, Geometry: Horn (1981); the outside reference is gdaldem (Debian gdal-bin), run here.

@@ -52,7 +52,8 @@ module Thistle
     def test_nearest_distance_agrees_with_the_geodesic
       random = Random.new(3)
       PLACES.each do |lon, lat|
-        other = [lon + (random.rand(-0.2..0.2) / Math.cos(lat * Math::PI / 180)), lat + random.rand(-0.2..0.2)].then { |x, y| [((x + 540) % 360) - 180, y] }
+        x = lon + (random.rand(-0.2..0.2) / Math.cos(lat * Math::PI / 180))
+        other = [((x + 540) % 360) - 180, lat + random.rand(-0.2..0.2)]
         there = Geodesic.distance([lon, lat], other)
 
         assert_in_delta there, Shape.new("type" => "Point", "coordinates" => [lon, lat])
@@ -80,7 +81,8 @@ module Thistle
 
     def test_a_line_splits_a_patch_with_a_hole_and_parts
       outer = [[0, 0], [0.004, 0], [0.004, 0.002], [0, 0.002], [0, 0]].map { |x, y| [x - 91.4, y + 38] }
-      hole = [[0.001, 0.0005], [0.001, 0.0015], [0.0015, 0.0015], [0.0015, 0.0005], [0.001, 0.0005]].map { |x, y| [x - 91.4, y + 38] }
+      corners = [[0.001, 0.0005], [0.001, 0.0015], [0.0015, 0.0015], [0.0015, 0.0005], [0.001, 0.0005]]
+      hole = corners.map { |x, y| [x - 91.4, y + 38] }
       shape = Shape.new("type" => "MultiPolygon",
                         "coordinates" => [[outer, hole], [outer.map { |x, y| [x, y + 0.01] }]])
       line = Shape.new("type" => "LineString", "coordinates" => [[-91.398, 37.999], [-91.398, 38.003]])
@@ -108,10 +110,16 @@ module Thistle
     end
 
     def test_what_cannot_be_a_place_is_told_apart
-      { [500_000.0, 4_200_000.0] => /metres, not degrees/, [38.0, -91.4] => /look swapped/, [200.0, 95.0] => /not on the globe\.\z/ }.each do |place, message|
-        assert_match message, assert_raises(Core::BadInput) { Shape.new("type" => "Point", "coordinates" => place) }.message
+      odd = { [500_000.0, 4_200_000.0] => /metres, not degrees/, [38.0, -91.4] => /look swapped/,
+              [200.0, 95.0] => /not on the globe\.\z/ }
+      odd.each do |place, message|
+        error = assert_raises(Core::BadInput) { Shape.new("type" => "Point", "coordinates" => place) }
+
+        assert_match message, error.message
       end
-      assert_match(/no length/, assert_raises(Core::BadInput) { Shape.new("type" => "LineString", "coordinates" => [[1, 1], [1, 1]]) }.message)
+      line = { "type" => "LineString", "coordinates" => [[1, 1], [1, 1]] }
+
+      assert_match(/no length/, assert_raises(Core::BadInput) { Shape.new(line) }.message)
     end
   end
 end

@@ -53,7 +53,9 @@ module Thistle
       300.times do
         west = 179.9 + random.rand(-0.2..0.2)
         shape = [west, 0.0, west + 0.05, 0.1] # runs on past 180
-        view = (179.9 + random.rand(-0.3..0.3)).then { |from| from > 180 ? [from - 360, 0.0, from - 359.9, 0.1] : [from, 0.0, from + 0.1, 0.1] }
+        from = 179.9 + random.rand(-0.3..0.3)
+        from -= 360 if from > 180
+        view = [from, 0.0, from + 0.1, 0.1]
         # The truth: both turned into 0..360.
         turned = [view, shape].map { |w, s, e, n| w.negative? ? [w + 360, s, e + 360, n] : [w, s, e, n] }
 

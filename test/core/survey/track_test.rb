@@ -11,7 +11,8 @@ module Thistle
     HERE = [-91.4, 38.0].freeze
 
     def square(metres)
-      ring = [[0, 0], [metres, 0], [metres, metres], [0, metres], [0, 0]].map { |x, y| [HERE[0] + (x / 87_832.0), HERE[1] + (y / 110_996.0)] }
+      corners = [[0, 0], [metres, 0], [metres, metres], [0, metres], [0, 0]]
+      ring = corners.map { |x, y| [HERE[0] + (x / 87_832.0), HERE[1] + (y / 110_996.0)] }
       Shape.new("type" => "Polygon", "coordinates" => [ring])
     end
 
@@ -81,7 +82,9 @@ module Thistle
       boundary = square(600)
       trail = Shape.new("type" => "LineString",
                         "coordinates" => [[HERE[0], HERE[1] + 0.0027], [HERE[0] + 0.0068, HERE[1] + 0.0027]])
-      west = Survey::Searched.ground(Shape.new("type" => "LineString", "coordinates" => [trail.positions.first, [HERE[0] + 0.0034, HERE[1] + 0.0027]]), sight_m: 120.0)
+      line = { "type" => "LineString",
+               "coordinates" => [trail.positions.first, [HERE[0] + 0.0034, HERE[1] + 0.0027]] }
+      west = Survey::Searched.ground(Shape.new(line), sight_m: 120.0)
       draws = [Survey::Scouting::Draw.new(label: "trail", spreads: 1.0, shape: trail)]
       seen = [Survey::Scouting::Seen.new(on: Testing::TODAY - 10, ground: west)]
       route = Survey::Scouting.new(boundary:, draws:, seen:, start: trail.positions.last, today: Testing::TODAY)
