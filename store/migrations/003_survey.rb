@@ -37,8 +37,8 @@ Sequel.migration do
       add_index :parent_id, where: Sequel.lit("parent_id IS NOT NULL")
       add_index :merged_into_id, where: Sequel.lit("merged_into_id IS NOT NULL")
       # Totals read this index and never the rows, whose shapes are most of them.
-      add_index %i[property_id deleted_at state plant_key shape_from closed_on gross_m2 shared_m2 infested_m2 cover_percent cover_class
-                   stems], name: :patch_sums
+      add_index %i[property_id deleted_at state plant_key shape_from closed_on gross_m2 shared_m2 infested_m2
+                   cover_percent cover_class stems], name: :patch_sums
     end
 
     alter_table(:observations) do
@@ -167,7 +167,8 @@ Sequel.migration do
     SQL
 
     from(:patches).update(shape_from: Sequel[:seen_on])
-    run "UPDATE patches SET closed_on = (SELECT MAX(checked_on) FROM checks WHERE patch_id = patches.id) WHERE state = 'closed'"
+    run "UPDATE patches SET closed_on = (SELECT MAX(checked_on) FROM checks WHERE patch_id = patches.id) " \
+        "WHERE state = 'closed'"
     from(:zones).select(:id, :geometry).each do |zone|
       lons, lats = JSON.parse(zone[:geometry])["coordinates"].flatten.each_slice(2).to_a.transpose
       from(:zones).where(id: zone[:id]).update(west: lons.min, east: lons.max, south: lats.min, north: lats.max)

@@ -56,12 +56,14 @@ Sequel.migration do
 
     alter_table(:properties) { add_column :last_number, Integer, null: false, default: 0 }
     from(:properties).select(:id, :prefix).each do |row|
-      codes = from(:patches).where(property_id: row[:id]).where(Sequel.like(:code, "#{row[:prefix]}-%")).select_map(:code)
+      codes = from(:patches).where(property_id: row[:id]).where(Sequel.like(:code, "#{row[:prefix]}-%"))
+                            .select_map(:code)
       last = codes.filter_map { |code| code[/-(\d{1,9})\z/, 1]&.to_i }.max || 0
       from(:properties).where(id: row[:id]).update(last_number: last)
     end
 
-    # What a check asked for is known by its day; whatever else has no treatment and no course was asked for by a person.
+    # What a check asked for is known by its day; whatever else has no treatment and no course was asked for by a
+    # person.
     run <<~SQL
       UPDATE tasks SET check_id = (SELECT MAX(k.id) FROM checks k WHERE k.patch_id = tasks.patch_id AND k.checked_on = tasks.due_on)
       WHERE kind = 'treat' AND treatment_id IS NULL AND course_id IS NULL AND reason LIKE 'Treat again: %'

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
-# What a patch's ground is for, nil where nobody said; and plants beside stems: a shrub of forty stems is one plant; and whether seed had fallen.
+# What a patch's ground is for, nil where nobody said; and plants beside stems: a shrub of forty stems is one plant; and
+# whether seed had fallen.
 Sequel.migration do
   up do
     alter_table(:patches) do
