@@ -1,7 +1,6 @@
 # frozen_string_literal: true
 
-require "axe/core"
-require "axe/api/run"
+require "axe/configuration"
 require "capybara/dsl"
 require "capybara/minitest"
 require "selenium-webdriver"
