@@ -4,6 +4,7 @@
 # Chromium now and then; the longest first. Prints what each process printed when it ends, how to run alone what
 # failed, and a line for all of them.
 require "etc"
+require "tmpdir"
 
 Batch = Struct.new(:name, :files, :only) do
   # [what it printed, did it pass?, seconds]
@@ -28,10 +29,13 @@ end
 COUNTED = %w[runs assertions failures errors skips].freeze
 VIEWS = "test/browser/views_test.rb" # at each size by itself
 SIZES = { "at a desk" => "/desk/", "on a phone" => "/views_phone/", "the rest" => "/field|keys|crossed/" }.freeze
-LONG = %w[test/browser/survey_test.rb test/bin test/browser/walk_test.rb test/web test/core/identify].freeze
+LONG = %w[test/browser/survey_test.rb test/bin test/browser/walk_test.rb test/web test/core/identify test/core
+          test/core/decide].freeze
 
 root = File.expand_path("..", __dir__)
 Dir.chdir(root)
+ENV["THISTLE_LAND"] = Dir.mktmpdir("land") # where the first that loads the demo land leaves it for the others
+at_exit { FileUtils.rm_rf(ENV.fetch("THISTLE_LAND")) }
 # Files of a folder share a process; each of the browser's has its own.
 browser, rest = (Dir["test/**/*_test.rb"] - [VIEWS]).partition { |file| file.start_with?("test/browser/") }
 batches = rest.group_by { |file| File.dirname(file) }.map { |folder, files| Batch.new(folder, files) }

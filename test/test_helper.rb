@@ -47,13 +47,23 @@ module Thistle
       end
     end
 
-    # The demo land as it was just loaded: quicker to put back than to load.
+    # The demo land as it was just loaded: quicker to put back than to load. The processes of one run share it: the first
+    # that needs it loads it, the others wait.
     class Snapshot
       def initialize(folder)
-        @copy, @layers, @kept = %w[land.db layers layers.kept].map { |name| File.join(folder, name) }
+        kept = ENV.fetch("THISTLE_LAND") { File.join(folder, "kept") }
+        @copy, @kept, @layers = File.join(kept, "land.db"), File.join(kept, "layers"), File.join(folder, "layers")
+        FileUtils.mkdir_p(kept)
+        File.open("#{kept}/lock", "w") do |lock|
+          lock.flock(File::LOCK_EX)
+          File.exist?(@copy) ? restore : keep
+        end
+      end
+
+      def keep
         Demo::Land.new.load
-        db.run("VACUUM INTO #{db.literal(@copy)}")
         FileUtils.cp_r(@layers, @kept)
+        db.run("VACUUM INTO #{db.literal(@copy)}")
       end
 
       # Rows of every plain table; what lies in R*Trees follows by its triggers. Ids come again, so what was kept by

@@ -55,6 +55,22 @@ module Thistle
       assert_equal ["mine", before], [store("SELECT note FROM patches WHERE code = 'Q-01'"),
                                       store("SELECT count(*) FROM patches")]
       assert_equal "100600", format("%o", File.stat(File.join(@data, "session.key")).mode)
+      a_folder_that_lost_something
+    end
+
+    # What is missing or broken in the folder is said in words; what can be served is.
+    def a_folder_that_lost_something
+      FileUtils.rm_rf(File.join(@data, "layers"))
+      File.write(File.join(@data, "session.key"), "")
+      Dir[File.join(@data, "thistle.db-*")].each { |path| File.delete(path) }
+      serve do
+        assert_equal %w[200 200 200], ["/", "/survey", "/survey/layers"].map { |path| page(path).code }
+        assert_includes page("/survey/layers").body, "is missing from the data folder"
+      end
+      File.write(File.join(@data, "thistle.db"), "no database" * 1000)
+      out, = Open3.capture2e(RbConfig.ruby, "bin/server", "--port", @port.to_s, "--data", @data, chdir: ROOT)
+
+      assert_match(/thistle.db cannot be used: it is not a file of this program, or it is broken/, out)
     end
 
     def test_fresh_asks_first
@@ -70,9 +86,8 @@ module Thistle
 
     # Over again: no record, layer or copy of the old land stays.
     def test_fresh_leaves_nothing_of_the_old_land
-      serve { nil }
-      FileUtils.mkdir_p(File.join(@data, "copies"))
-      %w[layers/old.elevation copies/daily-2020-01-01.zip thistle.db.before-20200101T000000Z].each do |file|
+      %w[copies layers].each { |folder| FileUtils.mkdir_p(File.join(@data, folder)) }
+      %w[thistle.db thistle.db-wal layers/old.elevation copies/daily-2020-01-01.zip thistle.db.before-20200101T000000Z].each do |file|
         FileUtils.touch(File.join(@data, file))
       end
       FileUtils.cp(File::NULL, File.join(@data, "session.key"))
@@ -84,22 +99,6 @@ module Thistle
 
       assert_empty(left.grep(/old|2020/))
       assert_operator File.size(File.join(@data, "session.key")), :>=, 64
-    end
-
-    # What is missing or broken in the folder is said in words; what can be served is.
-    def test_a_folder_that_lost_something
-      serve { nil }
-      FileUtils.rm_rf(File.join(@data, "layers"))
-      File.write(File.join(@data, "session.key"), "")
-      Dir[File.join(@data, "thistle.db-*")].each { |path| File.delete(path) }
-      serve do
-        assert_equal %w[200 200 200], ["/", "/survey", "/survey/layers"].map { |path| page(path).code }
-        assert_includes page("/survey/layers").body, "is missing from the data folder"
-      end
-      File.write(File.join(@data, "thistle.db"), "no database" * 1000)
-      out, = Open3.capture2e(RbConfig.ruby, "bin/server", "--port", @port.to_s, "--data", @data, chdir: ROOT)
-
-      assert_match(/thistle.db cannot be used: it is not a file of this program, or it is broken/, out)
     end
 
     def test_wrong_options_end_in_a_sentence
