@@ -47,8 +47,8 @@ module Thistle
       end
     end
 
-    # The demo land as it was just loaded: quicker to put back than to load. The processes of one run share it: the first
-    # that needs it loads it, the others wait.
+    # The demo land as it was just loaded: quicker to put back than to load. The processes of one run share it: the
+    # first that needs it loads it, the others wait.
     class Snapshot
       def initialize(folder)
         kept = ENV.fetch("THISTLE_LAND") { File.join(folder, "kept") }
