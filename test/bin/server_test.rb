@@ -85,9 +85,8 @@ module Thistle
     # Over again: no record, layer or copy of the old land stays.
     def test_fresh_leaves_nothing_of_the_old_land
       %w[copies layers].each { |folder| FileUtils.mkdir_p(File.join(@data, folder)) }
-      %w[thistle.db thistle.db-wal layers/old.elevation copies/daily-2020-01-01.zip thistle.db.before-20200101T000000Z].each do |file|
-        FileUtils.touch(File.join(@data, file))
-      end
+      %w[thistle.db thistle.db-wal layers/old.elevation copies/daily-2020-01-01.zip
+         thistle.db.before-20200101T000000Z].each { |file| FileUtils.touch(File.join(@data, file)) }
       FileUtils.cp(File::NULL, File.join(@data, "session.key"))
       serve("--fresh", answer: "yes") { nil }
       left = Dir[File.join(@data, "**", "*")].map { |path| path.delete_prefix("#{@data}/") }
