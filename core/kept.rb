@@ -12,6 +12,7 @@ module Thistle
 
       def clear = @lock.synchronize { @answers.clear }
 
+      # The answer kept under a key, else the block's, which is kept from now on. The block may run twice at once.
       def fetch(key)
         @lock.synchronize { return @answers[key] if @answers.key?(key) }
         answer = yield

@@ -66,6 +66,7 @@ module Thistle
         @names[words] || @names[words.split.first(2).join(" ")]
       end
 
+      # The Removal of a key, a text or a symbol. Raises BadInput (field :method) when there is none.
       def removal(key)
         methods_of_removal.fetch(key.to_s) { raise BadInput.new("“#{key}” is not a method here.", field: :method) }
       end

@@ -7,6 +7,7 @@ module Thistle
       # The kind of its mark: its standing, and :recalled of what was published and could not be opened.
       def mark = recalled ? "recalled" : standing
 
+      # Its standing in words: "common practice".
       def label
         { "published" => recalled ? "published, recalled" : "published",
           "common_practice" => "common practice", "memory" => "memory", "own_records" => "own records" }.fetch(standing)

@@ -16,6 +16,7 @@ module Thistle
 
       module_function
 
+      # [Feature] of a KMZ's or an archive's bytes. Raises BadInput for what holds neither, or unpacks to too much.
       def read(bytes)
         files = unpack(bytes)
         return DarwinCore.read(files) if files.key?("meta.xml")

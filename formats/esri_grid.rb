@@ -12,7 +12,8 @@ module Thistle
 
       module_function
 
-      # A Core::Survey::Elevation. crs: an EPSG code or PROJ string when the corner is not in degrees.
+      # A Core::Survey::Elevation. crs: an EPSG code or PROJ string when the corner is not in degrees. Raises BadInput
+      # for what is no grid, is too large, or lies nowhere on the globe.
       def read(bytes, crs: nil)
         refuse "is larger than #{MAX_BYTES / 1024 / 1024} MB" if bytes.bytesize > MAX_BYTES
         words = StringScanner.new(Text.utf8(bytes))

@@ -24,12 +24,14 @@ module Thistle
             **facts)
       end
 
+      # Does any position of nested coordinates carry a height?
       def self.raised?(list)
         return false unless list.is_a?(Array) && list.any?
 
         list.first.is_a?(Array) ? list.any? { |item| raised?(item) } : list.size > 2 && list.first.is_a?(Numeric)
       end
 
+      # Nested coordinates without their heights.
       def self.level(list)
         list.is_a?(Array) && list.first.is_a?(Array) ? list.map { |item| level(item) } : Array(list)[0, 2]
       end

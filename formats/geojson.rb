@@ -10,6 +10,7 @@ module Thistle
 
       module_function
 
+      # [Feature] of the bytes (RFC 7946). Raises BadInput for what is no GeoJSON, or in another reference system.
       def read(bytes)
         Reader.check_pieces(bytes, "[{")
         data = JSON.parse(Text.utf8(bytes), max_nesting: 40)
@@ -37,6 +38,7 @@ module Thistle
         out << "]}"
       end
 
+      # [Feature] of one member of a collection: one for each simple geometry in it.
       def features(row)
         properties = row.is_a?(Hash) && row["properties"].is_a?(Hash) ? row["properties"] : {}
         properties = { "id" => row["id"].to_s, **properties } if row.is_a?(Hash) && row["id"]

@@ -13,6 +13,7 @@ module Thistle
 
       module_function
 
+      # [Feature] of the bytes: waypoints, then routes and tracks. Raises BadInput for what is no GPX.
       def read(bytes)
         document = Xml.parse(bytes, "GPX")
         document.xpath("//wpt").map { |node| own(node) || feature(node, "Point", position(node)) } +
@@ -46,6 +47,7 @@ module Thistle
         feature(node, "Polygon", [line.first == line.last ? line : [*line, line.first]])
       end
 
+      # Does a line, [[lon, lat], ...], end within CLOSES_WITHIN_M of where it began?
       def closed?(line)
         line.size >= 4 && line.flatten.all?(Numeric) &&
           Core::Survey::Geodesic.distance(line.first, line.last) <= CLOSES_WITHIN_M
@@ -53,6 +55,7 @@ module Thistle
 
       def position(node) = [node["lon"], node["lat"]].map { |text| Core::Decimal.read(text) }
 
+      # The Feature of a waypoint or track, named and described as it says.
       def feature(node, type, coordinates)
         Feature.new(geometry: { "type" => type, "coordinates" => coordinates }, name: Xml.text(node, "name"),
                     properties: { "description" => Xml.text(node, "desc") }.compact)

@@ -6,6 +6,7 @@ module Thistle
     module KML
       module_function
 
+      # [Feature] of the bytes, one for each kind of geometry in a placemark. Raises BadInput for what is no KML.
       def read(bytes)
         Xml.parse(bytes, "KML").xpath("//Placemark").flat_map { |mark| features(mark) }
       end
@@ -23,6 +24,7 @@ module Thistle
         end
       end
 
+      # GeoJSON of a KML geometry's node; heights are left out.
       def geometry(node)
         case node.name
         when "Point" then { "type" => "Point", "coordinates" => positions(node).first || [] }
@@ -33,6 +35,7 @@ module Thistle
         end
       end
 
+      # [[lon, lat], ...] of a node; what is no number stays as it is written, for the shape to complain of.
       def positions(node)
         (Xml.text(node, ".//coordinates") ||
          "").split.map { |triple| triple.split(",").first(2).map { |n| Core::Decimal.read(n) || n } }

@@ -22,7 +22,8 @@ module Thistle
 
       def media = TYPES.fetch(@facts["format"] || "png")
 
-      # What the map needs: { name, min, max, bounds [west, south, east, north] }.
+      # What the map needs: { name, min, max, bounds [west, south, east, north] }. Raises BadInput where there are no
+      # tiles.
       def facts
         low, high = @db.get_first_row("SELECT MIN(zoom_level), MAX(zoom_level) FROM tiles")
         refuse "holds no tiles" unless low

@@ -13,7 +13,8 @@ module Thistle
 
       module_function
 
-      # [Feature] from the bytes of a GeoJSON, KML, KMZ, GPX, CSV or Darwin Core archive file.
+      # [Feature] from the bytes of a GeoJSON, KML, KMZ, GPX, CSV or Darwin Core archive file. Raises BadInput
+      # (field :file) for what is none of these, is too large or too deep, or holds no shape.
       def read(bytes)
         check_size(bytes, MAX_BYTES)
         features = format(bytes).read(bytes)
@@ -22,6 +23,7 @@ module Thistle
         features
       end
 
+      # The module that reads such bytes, told by how they begin. Raises BadInput when none does.
       def format(bytes)
         return Archive if bytes.byteslice(0, 4) == "PK\x03\x04".b
 
@@ -39,16 +41,18 @@ module Thistle
 
       def name(bytes) = NAMES.fetch(format(bytes).name.split("::").last)
 
+      # Raises BadInput for an empty file, and for one of more bytes than the limit.
       def check_size(bytes, limit)
         refuse "The file is empty." if bytes.empty? || bytes.byteslice(0, 4096).strip.empty?
         refuse "The file is larger than #{limit / 1024 / 1024} MB." if bytes.bytesize > limit
       end
 
-      # Refuses what would unfold to too many pieces, counted by the marks that begin one.
+      # Raises BadInput for what would unfold to too many pieces, counted by the marks that begin one.
       def check_pieces(bytes, marks, most = MAX_PIECES)
         refuse "The file holds more than #{most / 1_000_000.0} million pieces; split it." if bytes.count(marks) > most
       end
 
+      # Raises BadInput (field :file).
       def refuse(message) = raise(Core::BadInput.new(message, field: :file))
     end
   end

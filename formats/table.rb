@@ -18,6 +18,8 @@ module Thistle
 
       module_function
 
+      # [Feature], one a row, of a table with latitude and longitude or well-known text. Raises BadInput when it is
+      # none.
       def read(bytes)
         text = Text.utf8(bytes)
         mark = separator(text.each_line.first.to_s)

@@ -8,6 +8,7 @@ module Thistle
 
       module_function
 
+      # The bytes as UTF-8: by their byte order mark, else as they are, else as Windows-1252.
       def utf8(bytes)
         mark, encoding = MARKS.find { |sign, _| bytes.byteslice(0, sign.bytesize) == sign }
         body = mark ? bytes.byteslice(mark.bytesize..) : bytes

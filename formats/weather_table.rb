@@ -11,6 +11,7 @@ module Thistle
 
       module_function
 
+      # [headers, [{header => text}]] of a table of weather. Raises BadInput (field :file) when it is none.
       def read(bytes)
         text = Text.utf8(bytes)
         Reader.refuse("There is nothing in it.") if text.strip.empty?

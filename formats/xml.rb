@@ -10,6 +10,8 @@ module Thistle
 
       module_function
 
+      # The Nokogiri document of the bytes, without namespaces, entities or network. Raises BadInput for what is too
+      # large, declares a document type or is broken; name: what to call it.
       def parse(bytes, name)
         if bytes.bytesize > Reader::MAX_XML
           Reader.refuse("The #{name} is larger than #{Reader::MAX_XML / 1024 / 1024} MB.")

@@ -25,6 +25,7 @@ module Thistle
 
         def possible? = !begins.nil?
 
+        # [Step], soonest first; none where the method is never let go within a year.
         def steps
           return [] unless possible?
 

@@ -106,6 +106,7 @@ module Thistle
           litres && passes && (litres * (0...passes).sum { |year| left**year })
         end
 
+        # In the property's money, hours and litres together; nil where no end is in sight.
         def cost_to_quiet
           return unless hours && litres && burden
 

@@ -43,6 +43,8 @@ module Thistle
         # Is the plant to be held down, not killed: as someone says, else as the ground's aim asks?
         def holding? = self.class.holding?(purpose, aim)
 
+        # The same of a purpose (:kill, :hold or nil) and an aim's key or nil. Raises KeyError for an aim that is
+        # none.
         def self.holding?(purpose, aim)
           purpose ? purpose == :hold : !aim.nil? && Knowledge.shipped.aims.fetch(aim).holds?
         end

@@ -16,6 +16,7 @@ module Thistle
         def source = "own_records"
         def turns = []
 
+        # A Reason (:no, or :wait in its season) on a Situation that it is about; nil where it says nothing.
         def judge(now, _removal)
           return if plant && now.plant.key != plant
           return if zone && now.zones&.none? { |near| near.id == zone && near.touches? } != false

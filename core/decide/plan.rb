@@ -16,6 +16,7 @@ module Thistle
         Limits = Value.define(:hours, :litres, :cost)
         # Holds a patch to be done, or keeps it out; by a method and in a week, or nil for any.
         Wish = Value.define(:patch, :method, :week) do
+          # Is the Option one that the wish is about? A method or a week that it leaves open fits any.
           def of?(option)
             option.patch == patch && [nil, option.method].include?(method) && [nil, option.week].include?(week)
           end

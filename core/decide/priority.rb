@@ -49,6 +49,7 @@ module Thistle
           raise BadInput.new("Every weight is zero: give at least one part some weight.", field: :weights)
         end
 
+        # [Row], the first to do first; equals by their ids.
         def rows
           @rows ||= @candidates.map { |candidate| row(candidate) }.sort_by { |row| [-row.score, row.id] }.freeze
         end

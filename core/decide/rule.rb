@@ -20,6 +20,7 @@ module Thistle
 
         attr_reader :key, :about, :looks, :says, :force, :source, :turns
 
+        # [Rule], one of each file in rules/, in the order of their names.
         def self.all
           @all ||= Dir[File.join(__dir__, "rules", "*.rb")].map do |path|
             Rules.const_get(LOADER.inflector.camelize(File.basename(path, ".rb"), path))

@@ -32,6 +32,7 @@ module Thistle
           (keys + ground + weather).uniq
         end
 
+        # [Line]: what everyone wears, and full cover against sap that burns.
         def dress
           basic = [line(@knowledge.cautions.fetch("dress"))]
           basic << line(@knowledge.cautions.fetch("full_cover")) if @plant.hazards.intersect?(%w[burning_sap rash])

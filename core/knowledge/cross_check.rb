@@ -14,6 +14,7 @@ module Thistle
           @knowledge = knowledge
         end
 
+        # Goes through all of it. Raises Knowledge::Fault at the first that does not fit, with file and field.
         def call
           @knowledge.plants.each_value { |plant| check_plant(plant) }
           @knowledge.methods_of_removal.each_value do |removal|

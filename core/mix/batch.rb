@@ -8,6 +8,7 @@ module Thistle
       class Batch
         Mixture = Value.define(:active, :target, :total_ml, :stock_ml, :carrier_ml, :loads, :load_ml, :last_load_ml,
                                :product_share, :acid_equivalent_g, :working) do
+          # For JSON: mL, percent and grams, the working as plain data.
           def to_h
             { active: active.key, target_percent_ai: target, total_ml: total_ml.round(2), stock_ml: stock_ml.round(2),
               carrier_ml: carrier_ml.round(2), loads:, load_ml: load_ml.round(2), last_load_ml: last_load_ml.round(2),
@@ -24,6 +25,7 @@ module Thistle
           check
         end
 
+        # The Mixture: mL of stock and carrier, loads of the container, the last one's mL, and the working.
         def mixture
           Mixture.new(active: @active, target: @target, total_ml: @total, stock_ml: stock_ml,
                       carrier_ml: @total - stock_ml,

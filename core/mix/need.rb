@@ -10,6 +10,7 @@ module Thistle
         MAX_STEMS = 1_000_000
         MAX_AREA_M2 = 10_000_000
 
+        # The Amount of ready mix, mL, for stems at a dose, mL a stem. Raises BadInput (field :stems or :dose).
         def self.jar(stems:, dose_ml:)
           raise BadInput.new("Stems are a whole number above 0.", field: :stems) unless stems.positive?
           raise BadInput.new("More than a million stems: check the number.", field: :stems) if stems > MAX_STEMS
@@ -19,6 +20,8 @@ module Thistle
           with_step("Mix for the stems", "#{stems} stems × {volume:#{dose_ml}} × #{SPARE} to spare", total)
         end
 
+        # The Amount of ready mix, mL, for an area, m², at a volume, L on 100 m². Raises BadInput (field :area or
+        # :rate).
         def self.tank(area_m2:, litres_per_100m2:)
           raise BadInput.new("The area is above 0.", field: :area) unless area_m2.positive?
           raise BadInput.new("More than 1 000 ha: check the area.", field: :area) if area_m2 > MAX_AREA_M2

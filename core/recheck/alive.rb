@@ -12,6 +12,7 @@ module Thistle
 
         module_function
 
+        # 0 to 1 after so many clean checks, by Bayes: prior that it lives, detection of what lives by one check.
         def chance(clean_checks, prior: PRIOR, detection: DETECTION)
           missed = prior * ((1 - detection)**clean_checks)
           missed / (missed + 1 - prior)

@@ -22,6 +22,7 @@ module Thistle
           (low + high) / 2
         end
 
+        # The regularised incomplete beta function at x, 0 to 1, by a continued fraction (Lentz).
         def cumulative(x)
           return x.clamp(0.0, 1.0) unless x.between?(Float::MIN, 1 - Float::EPSILON)
           return 1 - self.class.new(@b, @a).cumulative(1 - x) if x > (@a + 1) / (@a + @b + 2)

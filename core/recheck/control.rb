@@ -8,6 +8,8 @@ module Thistle
       class Control
         Answer = Value.define(:treated, :alive, :percent, :low, :high, :mean, :working)
 
+        # The Control of counts of stems: percent dead with its 95 % interval; nil where none was treated. Raises
+        # BadInput (field :resprouts) for counts that cannot be.
         def self.of(treated:, alive:)
           raise BadInput.new("Counts are 0 or more.", field: :resprouts) if alive.negative? || treated.negative?
 

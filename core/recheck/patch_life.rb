@@ -16,6 +16,7 @@ module Thistle
           @threshold, @seed_bank_years, @fragment_years = threshold, seed_bank_years || 0, fragment_years || 0
         end
 
+        # The state that the records leave it in: reported, standing, hit, regrowing, quiet or closed.
         def state
           @records.each_index.reduce("reported") { |state, n| move(state, n) }
         end

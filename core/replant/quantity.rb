@@ -8,7 +8,8 @@ module Thistle
         Answer = Value.define(:plugs, :bulk_g, :pls_g, :working)
         GRIDS = { "triangular" => 0.8660254037844386, "square" => 1.0 }.freeze
 
-        # spacing in m. Plugs on a square grid: area / s²; on a triangular one: area / (0.866 s²).
+        # spacing in m. Plugs on a square grid: area / s²; on a triangular one: area / (0.866 s²). Raises BadInput
+        # (field :area, :spacing or :grid).
         def self.plugs(area_m2:, spacing_m:, grid: "triangular")
           raise BadInput.new("The area is above 0.", field: :area) unless area_m2.positive?
           raise BadInput.new("The spacing is above 0.", field: :spacing) unless spacing_m.positive?
@@ -22,7 +23,8 @@ module Thistle
           Answer.new(plugs:, working: [step])
         end
 
-        # Bulk seed in g for `seeds_per_m2` live seeds, by pure live seed = purity x germination (both 0..1).
+        # Bulk seed in g for `seeds_per_m2` live seeds, by pure live seed = purity x germination (both 0..1). Raises
+        # BadInput (field :area, :purity or :germination).
         def self.seed(area_m2:, seeds_per_m2:, seeds_per_g:, purity:, germination:)
           raise BadInput.new("The area is above 0.", field: :area) unless area_m2.positive?
 

@@ -22,6 +22,7 @@ module Thistle
         def today = site.today
         def anchors = year.anchors.select { |anchor| site.climate.shown.include?(anchor.key.to_s) }
 
+        # [Mark], one a day of the season-year: rain, mm; fill of the soil, 1 at field capacity; its standing.
         def marks
           @marks ||= (start..finish).map do |date|
             ground = site.ground(date)

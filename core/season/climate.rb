@@ -30,12 +30,14 @@ module Thistle
           Knowledge.shipped.climates.fetch(key)
         end
 
+        # Twelve months of mean °C and rain, mm: hot, under DESERT_MM mm, with a summer share of rain?
         def self.desert?(months)
           hot = quarters(months).max_by { |three| three.sum(&:mean) }
           rain = months.sum(&:rain)
           rain < DESERT_MM && months.map(&:mean).max >= HOT && hot.sum(&:rain) >= SUMMER_SHARE * rain
         end
 
+        # Twelve months of mean °C and rain, mm, the coldest of them: mild, with a dry summer?
         def self.winter_wet?(months, coldest)
           hot = quarters(months).max_by { |three| three.sum(&:mean) }
           coldest.mean >= COLD && hot.sum(&:rain) < DRY_SHARE * months.sum(&:rain)

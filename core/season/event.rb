@@ -29,6 +29,7 @@ module Thistle
           new(kind: :anchor, anchor: data.fetch("anchor").to_sym, after:)
         end
 
+        # As Event.read takes it and knowledge/returns.yml writes it: strings and numbers, mm of rain.
         def to_data
           { rain: { "rain_mm" => mm, "within" => within }, frosts: { "frosts" => count },
             browned: { "browned" => true },

@@ -39,6 +39,7 @@ module Thistle
         # First dates of the full season-years behind us.
         def history = @history ||= (1..YEARS).map { |n| Year.start_of(today, latitude) << (12 * n) }
 
+        # The Year, of this site's seasons, that holds a date.
         def year(date = today)
           first = Year.start_of(date, latitude)
           @years[first] ||= Year.new(self, first)
@@ -130,6 +131,7 @@ module Thistle
         # The past years' Spotters, once for all marks.
         def past = @past ||= history.map { |first| spotter(past_days(first), past_soils(first)) }
 
+        # A Spotter of marks in some days ([Day]) with the soil of each; seen: {anchor key => day} goes before.
         def spotter(days, soils, seen: {})
           Spotter.new(days, soils, dry_middle: typical.dry_middle, rains: climate.rains, seen:)
         end

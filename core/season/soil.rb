@@ -55,6 +55,7 @@ module Thistle
         def kind = frozen? ? :frozen : self.class.kind(fill)
         def frozen? = @warmth < FROZEN
 
+        # The class of a fill, 0 dry to 1 at field capacity and above (planning values, memory).
         def self.kind(fill)
           if fill < 0.35 then :dry
           elsif fill < 0.98 then :moist

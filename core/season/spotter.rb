@@ -17,6 +17,7 @@ module Thistle
           @found = {}
         end
 
+        # The day of an AnchorKind in these days; nil where it does not come.
         def find(kind)
           @found.fetch(kind.key) { @found[kind.key] = send(kind.by, kind) }
         end

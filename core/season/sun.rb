@@ -32,6 +32,8 @@ module Thistle
           hargreaves(radiation(latitude, day_of_year), tmin, tmax)
         end
 
+        # Reference evapotranspiration, mm a day, of extraterrestrial radiation, MJ/m², and °C (FAO 56, equation 52,
+        # recalled).
         def hargreaves(outer, tmin, tmax)
           [0.0023 * (((tmin + tmax) / 2.0) + 17.8) * Math.sqrt([tmax - tmin, 0].max) * outer * 0.408, 0].max
         end
@@ -69,6 +71,7 @@ module Thistle
           [-1, 1].map { |side| crossing(date, latitude, longitude, side) }
         end
 
+        # The Time, UTC, at which the sun crosses the horizon on a side (-1 rises, 1 sets); nil where it does not.
         def crossing(date, latitude, longitude, side)
           day = date.jd - (longitude / 360.0) # julian days at local noon
           2.times do
@@ -100,6 +103,7 @@ module Thistle
         # The same angle between minus and plus half a turn.
         def half_turn(angle) = angle - (2 * Math::PI * (angle / (2 * Math::PI)).round)
 
+        # [latitude, declination, sunset hour angle] in radians (FAO 56, equations 22 to 25, recalled).
         def angles(latitude, day_of_year)
           phi = latitude * Math::PI / 180
           delta = 0.409 * Math.sin((2 * Math::PI * day_of_year / 365) - 1.39)

@@ -53,6 +53,7 @@ module Thistle
         def days = @days ||= (daily? ? from_days : from_hours).sort_by(&:date).freeze
         def hours = @hours ||= (daily? ? [] : hourly).freeze
 
+        # The Report: rows read, days and hours made of them, gaps, repeats, spikes, and what could not be read.
         def report
           dates = days.map(&:date)
           Report.new(rows: @rows.size, days: dates.size, hours: hours.size, first: dates.first, last: dates.last,

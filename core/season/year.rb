@@ -9,6 +9,7 @@ module Thistle
       class Year
         attr_reader :start
 
+        # The first day of a season-year: 1 January, or 1 July south of the equator.
         def self.start_of(date, latitude)
           return Date.new(date.year) unless latitude.negative?
 

@@ -67,6 +67,7 @@ module Thistle
             @plants = Hash.new { |hash, text| hash[text] = plants.key_named(text) }
           end
 
+          # The same as Columns.read, of one row.
           def read(properties)
             values, notes = {}, []
             @columns.each do |header, column|

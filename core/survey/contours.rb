@@ -17,6 +17,7 @@ module Thistle
           @elevation, @step = elevation, step
         end
 
+        # [[level m, [[lon, lat], ...]], ...], marching squares. Raises BadInput (field :step) for too many levels.
         def lines
           low, high = @elevation.range || (return [])
           if (high - low) / @step > MAX_LEVELS

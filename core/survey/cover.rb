@@ -15,7 +15,8 @@ module Thistle
 
         module_function
 
-        # The class that a percentage falls in; a value on a bound belongs to the lower class.
+        # The class that a percentage falls in; a value on a bound belongs to the lower class. Raises BadInput
+        # (field :cover) past 0 and 100.
         def of(percent)
           raise BadInput.new("Cover is between 0 and 100 %.", field: :cover) unless percent.between?(0, 100)
 

@@ -39,6 +39,7 @@ module Thistle
 
         def projected? = !@ground.nil?
 
+        # m in a cell, counted from the north-west; nil outside, or where it is not known.
         def height(column, row)
           column.between?(0, columns - 1) && row.between?(0, rows - 1) ? @heights[(row * columns) + column] : nil
         end

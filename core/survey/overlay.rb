@@ -9,6 +9,7 @@ module Thistle
         SLIVER_M2 = 0.01
 
         class << self
+          # One Shape of all ground that any of the shapes covers; shared ground once.
           def union(shapes)
             on(shapes) do |plane, features|
               RGeo::Feature.cast(collection(plane, features), factory: plane.factory).unary_union

@@ -15,6 +15,7 @@ module Thistle
         ROUND = 32 # corners of a quarter circle in a buffer: its area is right to 0.04 %
         STEP = 0.25 # degrees: places this near share a plane
 
+        # The Plane for a place in degrees; places within STEP share one.
         def self.around(lon, lat)
           @planes ||= {}
           x, y = (lon / STEP).round, (lat / STEP).round

@@ -10,6 +10,7 @@ module Thistle
 
         module_function
 
+        # The geometry as RFC 7946 wants it: rings wound right, positions rounded to centimetres.
         def geometry(geometry)
           rounded = rounded(geometry["coordinates"])
           wound = case geometry["type"]

@@ -9,7 +9,8 @@ module Thistle
 
         module_function
 
-        # Shape of the ground seen from a line; half the sight on each side. An area stands as it is.
+        # Shape of the ground seen from a line; half the sight, m, on each side. An area stands as it is. Raises
+        # BadInput (field :sight) for a line without a sight that an eye can have.
         def ground(shape, sight_m: nil)
           return shape if shape.kind == "polygon"
           unless sight_m && SIGHT.cover?(sight_m)

@@ -30,6 +30,8 @@ module Thistle
 
         attr_reader :geometry
 
+        # A Shape of GeoJSON, as text or as a Hash. Raises BadInput (field :geometry) for what is none, Crossed for an
+        # outline that crosses itself.
         def self.parse(text)
           raise BadInput.new("Draw a point, a line or an area first.", field: :geometry) if text.to_s.strip.empty?
 
@@ -64,6 +66,7 @@ module Thistle
           end
         end
 
+        # [longitude, latitude] of the middle of its box, degrees.
         def centre
           west, south, east, north = bounds
           [(west + east) / 2, (south + north) / 2]

@@ -10,6 +10,7 @@ module Thistle
 
         module_function
 
+        # Well-known binary, little-endian, of a GeoJSON type and its coordinates. Raises KeyError for another type.
         def write(type, coordinates)
           head = [1, TYPES.fetch(type)].pack("CL<")
           case type

@@ -10,10 +10,15 @@ module Thistle
           @situation, @removal = situation, removal
         end
 
+        # [sentence], in the order of the work.
         def steps = @removal.brief
+        # [words], what is carried.
         def tools = @removal.tools
+        # [words], who does what.
         def roles = @removal.roles
+        # The fewest people.
         def crew = @removal.crew
+        # The Decide::Safety of the day.
         def safety = @safety ||= Decide::Safety.new(@situation, @removal)
       end
     end

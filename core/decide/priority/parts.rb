@@ -18,6 +18,7 @@ module Thistle
 
           def seed(one) = one.seed_on ? 1 - ((one.seed_on - one.today).to_i / SEED_DAYS) : 0
 
+          # 1 for a woody climber on trees that nobody freed, half for one that is not woody.
           def strangling(one)
             plant = one.facts.plant
             return 0 if !plant.is?(:climbing) || freed?(one)
@@ -29,6 +30,7 @@ module Thistle
           def outlier(one) = ([(one.nearest_m || FAR) / FAR, 1].min + 1 - one.share) / 2
           def spread(one) = one.place.way ? one.place.way[:spreads] * Math.exp(-one.place.way[:m] / WAY_M) : 0
 
+          # By the distance to what is precious, half where good plants stand in reach.
           def value(one)
             near = one.place.precious
             return near[:worth] * Math.exp(-near[:m] / PRECIOUS_M) if near && near[:m] < PRECIOUS_M
@@ -38,12 +40,14 @@ module Thistle
 
           def size(one) = one.facts.area_m2 ? 1 - (Math.log10(1 + one.facts.area_m2) / 4.5) : 0.5
 
+          # More for what was begun, and for what is quiet in fewer years.
           def finishing(one)
             years = one.verdict.years_to_quiet or return one.started ? 0.3 : 0
             ease = 1 - [years / LONG, 1].min
             one.started ? 0.6 + (0.4 * ease) : 0.4 * ease
           end
 
+          # 1 for no work, falling with the logarithm of crew hours to quiet.
           def cost(one)
             hours = hours(one)
             hours ? 1 - (Math.log10(1 + hours) / 2.5) : 0.3
@@ -52,6 +56,7 @@ module Thistle
           def hours(one) = one.verdict.hours_to_quiet || one.verdict.hours
           def neighbours(one) = one.place.source_m ? one.place.source_m / SOURCE_M : 1
 
+          # 1 for what burns hard beside a building.
           def fire(one)
             return 0 unless one.facts.plant.is?(:flammable)
 

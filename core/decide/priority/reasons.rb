@@ -8,6 +8,7 @@ module Thistle
         module Reasons
           module_function
 
+          # By days to the next ripe seed.
           def seed(one)
             return "spreads by no seed now" unless one.seed_on
 
@@ -15,6 +16,7 @@ module Thistle
             days <= 0 ? "seed is ripe" : "ripe seed in #{days} days"
           end
 
+          # Whether it climbs, and whether trees were freed.
           def strangling(one)
             return "no climber" unless one.facts.plant.is?(:climbing)
 
@@ -23,6 +25,7 @@ module Thistle
 
           def outlier(one) = one.nearest_m ? "the next is {length:#{one.nearest_m.round}} away" : "stands alone"
 
+          # The nearest way of spread, with the length as Units#fill reads it.
           def spread(one)
             if one.place.way
               "#{one.place.way[:label]} {length:#{one.place.way[:m].round}} away"
@@ -31,6 +34,7 @@ module Thistle
             end
           end
 
+          # What is precious near it, or that good plants are in reach.
           def value(one)
             near = one.place.precious
             return "#{near[:label]} {length:#{near[:m].round}} away" if near && near[:m] < Parts::PRECIOUS_M
@@ -40,6 +44,7 @@ module Thistle
 
           def size(one) = one.facts.area_m2 ? "{area:#{one.facts.area_m2.round}}" : "extent not known"
 
+          # What was begun, and in how many years it ends.
           def finishing(one)
             years = one.verdict.years_to_quiet
             takes = years ? "#{years} years to quiet" : "nothing open now ends it"
@@ -48,6 +53,7 @@ module Thistle
             one.left ? "begun, #{one.left} were left" : "begun, #{takes}"
           end
 
+          # Crew hours, to quiet where there is an end.
           def cost(one)
             hours = Parts.hours(one)
             return "work not known" unless hours
@@ -56,6 +62,7 @@ module Thistle
               "#{one.verdict.hours_to_quiet ? "to quiet" : "for one pass, and no end in sight"}"
           end
 
+          # How far the same plant stands on other ground.
           def neighbours(one)
             if one.place.source_m
               "the same plant {length:#{one.place.source_m.round}} across the fence"
@@ -64,6 +71,7 @@ module Thistle
             end
           end
 
+          # Whether it burns hard, and how far a building is.
           def fire(one)
             return "does not carry fire" unless one.facts.plant.is?(:flammable)
 
