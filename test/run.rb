@@ -1,20 +1,30 @@
 # frozen_string_literal: true
 
 # Runs every test file in processes of their own, one more at a time than there are cores, since the browser's wait for
-# Chromium now and then; the longest first. Prints what each process printed when it ends, how to run alone what
-# failed, and a line for all of them.
+# Chromium now and then; the longest first. Each is a fork of this one, which has read the library. Prints what each
+# process printed when it ends, how to run alone what failed, and a line for all of them.
 require "etc"
 require "tmpdir"
+require_relative "../thistle"
 
 Batch = Struct.new(:name, :files, :only) do
   # [what it printed, did it pass?, seconds]
-  def run(root)
+  def run
     began = Process.clock_gettime(Process::CLOCK_MONOTONIC)
-    load_all = files.map { |file| "require './#{file}'" }.join(";")
-    command = ["ruby", "-Itest", "-I.", "-e", load_all, *(["--", "--name", only] if only)]
-    out = IO.popen(command, chdir: root, err: %i[child out], &:read)
-    passed = $?.success? # rubocop:disable Style/SpecialGlobalVars -- of this thread
-    [out, passed, (Process.clock_gettime(Process::CLOCK_MONOTONIC) - began).round]
+    out, into = IO.pipe
+    process = fork { inside(into) }
+    into.close
+    said = out.read
+    passed = Process.wait2(process).last.success?
+    [said, passed, (Process.clock_gettime(Process::CLOCK_MONOTONIC) - began).round]
+  end
+
+  # Minitest runs what is loaded when the process ends.
+  def inside(into)
+    [$stdout, $stderr].each { |stream| stream.reopen(into) }
+    $stdout.sync = true
+    ARGV.replace(only ? ["--name", only] : [])
+    files.each { |file| require "./#{file}" }
   end
 
   # The commands that run alone what the output says went wrong.
@@ -32,10 +42,11 @@ SIZES = { "at a desk" => "/desk/", "on a phone" => "/views_phone/", "the rest" =
 LONG = %w[test/browser/survey_test.rb test/bin test/browser/walk_test.rb test/web test/core/identify test/core
           test/core/decide].freeze
 
-root = File.expand_path("..", __dir__)
-Dir.chdir(root)
+Dir.chdir(Thistle::ROOT)
+$LOAD_PATH.unshift(Thistle::ROOT, __dir__)
+Thistle::Core::Knowledge.shipped
+[Thistle::Core, Thistle::Formats, Thistle::StandIns].each { |room| Thistle::LOADER.eager_load_namespace(room) }
 ENV["THISTLE_LAND"] = Dir.mktmpdir("land") # where the first that loads the demo land leaves it for the others
-at_exit { FileUtils.rm_rf(ENV.fetch("THISTLE_LAND")) }
 # Files of a folder share a process; each of the browser's has its own.
 browser, rest = (Dir["test/**/*_test.rb"] - [VIEWS]).partition { |file| file.start_with?("test/browser/") }
 batches = rest.group_by { |file| File.dirname(file) }.map { |folder, files| Batch.new(folder, files) }
@@ -51,7 +62,7 @@ lock = Mutex.new
 Array.new(Etc.nprocessors + 1) do
   Thread.new do
     while (batch = queue.pop)
-      out, passed, seconds = batch.run(root)
+      out, passed, seconds = batch.run
       lock.synchronize do
         puts "— #{batch.name}, #{seconds} s"
         puts out.lines.grep_v(/\A(Run options|# Running|\s*\z)/).join
@@ -64,6 +75,7 @@ Array.new(Etc.nprocessors + 1) do
   end
 end.each(&:join)
 
+FileUtils.rm_rf(ENV.fetch("THISTLE_LAND"))
 puts "To run alone what went wrong:", wrong.map { |command| "  #{command}" } if wrong.any?
 puts COUNTED.map { |what| "#{totals[what]} #{what}" }.join(", ")
 exit(!failed && totals["runs"].positive? && (totals["failures"] + totals["errors"]).zero?)

@@ -20,6 +20,7 @@ module Thistle
 
       assert_selector ".verdict.no", text: /Pull by hand.*Would go with seedlings only/m
       check "More that may differ: what the ground is for, crew, tools, schools, footing"
+      answered
       uncheck "jaw-and-lever puller"
 
       assert_selector ".verdict.no", text: /Pull with the lever tool.*Not at hand: jaw-and-lever puller/m
@@ -54,12 +55,12 @@ module Thistle
     # A drag of a weight re-ranks at once.
     def test_a_weight_is_dragged
       visit "/decide/first?goal=even"
-      before = all(".ranked h3").map(&:text)
+      before = texts(".ranked h3")
       slide "Trees being strangled", 10
       slide "Seed about to fall", 0
 
       assert_selector ".ranked li:first-child h3", text: /bittersweet/
-      refute_equal before, all(".ranked h3").map(&:text)
+      eventually { texts(".ranked h3") != before }
       click_button "Keep these weights"
 
       assert_text "These weights are kept"

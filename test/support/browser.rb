@@ -42,6 +42,19 @@ module Thistle
                                       mobile: size == "phone")
     end
 
+    # Waits until what was asked for in the page has come.
+    def answered = assert_no_selector(".htmx-request")
+
+    # Waits until the block is true, as long as Capybara waits.
+    def eventually
+      page.document.synchronize(Capybara.default_max_wait_time, errors: [Capybara::ExpectationNotMet]) do
+        yield or raise Capybara::ExpectationNotMet
+      end
+    end
+
+    # Texts of all that match, at one moment: what is swapped meanwhile makes none of them stale.
+    def texts(css) = evaluate_script("[...document.querySelectorAll(arguments[0])].map((at) => at.innerText)", css)
+
     # Draws an area on the survey's map by its corners, in pixels from the middle.
     def draw_area(*corners)
       assert_selector "#map[data-ready='30']"
