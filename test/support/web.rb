@@ -12,7 +12,7 @@ module Thistle
 
     def setup
       Testing.demo(fresh: true)
-      get "/"
+      get "/find" # a light page, for its token
       @token = last_response.body[/name="csrf" content="([^"]+)"/, 1]
     end
 
