@@ -88,13 +88,13 @@ module Thistle
           { property: property.schools_kept.merge(herbicide: property.stance), patch: patch&.own_schools }
         end
 
-        def rule_book(desk)
+        def rule_book(board)
           rules = Core::Decide::Rule.all.map do |rule|
             { key: rule.key, says: rule.says, about: rule.about, looks_at: rule.looks, force: rule.force,
               source: rule.source,
-              off: desk.off.key?(rule.key), decides: desk.decides(rule.key).map(&:code) }
+              off: board.off.key?(rule.key), decides: board.decides(rule.key).map(&:code) }
           end
-          { rules:, local: desk.local.map { |rule| rule.to_core.to_h } }
+          { rules:, local: board.local.map { |rule| rule.to_core.to_h } }
         end
 
         def course(course)

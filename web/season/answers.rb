@@ -9,9 +9,9 @@ module Thistle
 
         module_function
 
-        def year(desk, band)
-          plants = desk.cards.to_h { |card| [card.plant.key, card(card, desk.year)] }
-          band.to_h.merge(climate: desk.site.climate.key, weather_from: desk.property.feed, plants:)
+        def year(board, band)
+          plants = board.cards.to_h { |card| [card.plant.key, card(card, board.year)] }
+          band.to_h.merge(climate: board.site.climate.key, weather_from: board.property.feed, plants:)
         end
 
         def card(card, year) = { phases: phases(card.calendar.phenophases(year)), windows: windows(card.windows) }

@@ -29,8 +29,8 @@ module Thistle
         private
 
         def site = property.site(@today)
-        def desk = @desk ||= Desk.new(property, site, @today)
-        def cards = desk.here.empty? ? [] : desk.cards
+        def board = @board ||= YearBoard.new(property, site, @today)
+        def cards = board.here.empty? ? [] : board.cards
         def year = site.year.start.year
 
         def windows

@@ -17,8 +17,8 @@ module Thistle
 
         def self.year(app)
           app.get "/season" do
-            desk = Desk.new(property, site, today, all: params["all"])
-            show("season/index", desk:, form: Form::Blank.new) { Answers.year(desk, band) }
+            board = YearBoard.new(property, site, today, all: params["all"])
+            show("season/index", board:, form: Form::Blank.new) { Answers.year(board, band) }
           end
         end
 
@@ -31,7 +31,7 @@ module Thistle
                          season_words.said_sighting(sighting))
             end
 
-            show "season/index", status: 422, desk: Desk.new(property, site, today), form:
+            show "season/index", status: 422, board: YearBoard.new(property, site, today), form:
           end
 
           app.delete "/season/sightings/:id" do

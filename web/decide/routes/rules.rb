@@ -8,9 +8,9 @@ module Thistle
         module Rules
           def self.registered(app)
             app.get "/decide/rules" do
-              desk = RulesDesk.new(property, today)
-              show("decide/rules", desk:, form: Forms::LocalRule.untouched(units:, today:), off: Form::Blank.new) do
-                Answers.rule_book(desk)
+              board = RulesBoard.new(property, today)
+              show("decide/rules", board:, form: Forms::LocalRule.untouched(units:, today:), off: Form::Blank.new) do
+                Answers.rule_book(board)
               end
             end
 
@@ -22,7 +22,7 @@ module Thistle
                            "“#{made.rule.title}” is switched off for #{property.name}.")
               end
 
-              show "decide/rules", status: 422, desk: RulesDesk.new(property, today),
+              show "decide/rules", status: 422, board: RulesBoard.new(property, today),
                                    form: Forms::LocalRule.untouched(units:, today:), off:
             end
 
@@ -40,7 +40,7 @@ module Thistle
                 next go_to("/decide/rules#local", "The rule counts for #{property.name} from now on.")
               end
 
-              show "decide/rules", status: 422, desk: RulesDesk.new(property, today), form:, off: Form::Blank.new
+              show "decide/rules", status: 422, board: RulesBoard.new(property, today), form:, off: Form::Blank.new
             end
 
             app.post "/decide/rules/local/:id/undo" do

@@ -4,7 +4,7 @@ module Thistle
   module Web
     module Season
       # The year of a property: its marks, and for each plant there its phases and when each method is right.
-      class Desk
+      class YearBoard
         Card = Struct.new(:plant, :calendar, :windows) do
           # Its own, however alike: what was drawn of it is kept by it.
           def hash = object_id

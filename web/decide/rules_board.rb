@@ -4,7 +4,7 @@ module Thistle
   module Web
     module Decide
       # The rules that count at a property, which were switched off, and which patches each of them decides today.
-      class RulesDesk
+      class RulesBoard
         LOOKED = 40 # open patches that are asked
         SHOWN = 6
 
