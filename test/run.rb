@@ -39,8 +39,8 @@ end
 COUNTED = %w[runs assertions failures errors skips].freeze
 VIEWS = "test/browser/views_test.rb" # at each size by itself
 SIZES = { "at a desk" => "/desk/", "on a phone" => "/views_phone/", "the rest" => "/field|keys|crossed/" }.freeze
-LONG = %w[test/browser/survey_test.rb test/bin test/browser/walk_test.rb test/web test/core/identify test/core
-          test/core/decide].freeze
+LONG = %w[test/browser/survey_test.rb test/bin test/web test/browser/walk_test.rb test/browser/survey_files_test.rb
+          test/core/identify test/core/decide test/core].freeze
 
 Dir.chdir(Thistle::ROOT)
 $LOAD_PATH.unshift(Thistle::ROOT, __dir__)
