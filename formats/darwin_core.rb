@@ -21,7 +21,7 @@ module Thistle
       def write(rows, out = +"", col_sep: ",")
         csv = CSV.new(out, row_sep: "\r\n", col_sep:)
         csv << TERMS
-        rows.each { |row| csv << TERMS.map { |term| row[term] } }
+        rows.each { |row| csv << TERMS.map { |term| Inert.write(row[term]) } }
         out
       end
 
@@ -55,6 +55,7 @@ module Thistle
         shape = row["footprintWKT"] && Table.geometry(row["footprintWKT"])
         shape ||= Table.point(row.values_at("decimalLongitude", "decimalLatitude"))
         own = row["dynamicProperties"] && JSON.parse(row["dynamicProperties"])
+        row = row.transform_values { |cell| Inert.read(cell) }
         properties = row.except("footprintWKT", "decimalLatitude", "decimalLongitude", "dynamicProperties",
                                 "footprintSRS", "geodeticDatum")
         Feature.each_of(shape, name: row["occurrenceID"], properties: properties.merge(own.is_a?(Hash) ? own : {}))

@@ -12,10 +12,11 @@ module Thistle
 
       module_function
 
-      # A Core::Survey::Elevation. crs: an EPSG code or PROJ string when the corner is not in degrees. Raises BadInput
+      # A Core::Survey::Elevation. crs: an EPSG code when the corner is not in degrees. Raises BadInput
       # for what is no grid, is too large, or lies nowhere on the globe.
       def read(bytes, crs: nil)
         refuse "is larger than #{MAX_BYTES / 1024 / 1024} MB" if bytes.bytesize > MAX_BYTES
+        refuse "is said to be in #{crs.inspect[0, 60]}: give an EPSG code" if crs && !WorldFile::CODE.match?(crs)
         words = StringScanner.new(Text.utf8(bytes))
         head = head(words)
         columns, rows, cell = head["ncols"].to_i, head["nrows"].to_i, head["cellsize"]

@@ -9,10 +9,16 @@ module Thistle
       TYPES = { "png" => "image/png", "jpg" => "image/jpeg", "jpeg" => "image/jpeg", "webp" => "image/webp" }.freeze
       SIGN = "SQLite format 3\u0000".b
 
+      # A view could run for ever, and do what it likes; a statement that takes this long is cut off.
+      PATIENCE_MS = 2000
+      NEEDED = %w[metadata tiles].freeze
+
       # Raises BadInput (field :file) for what is not one.
       def initialize(path)
         refuse "is not an MBTiles file: it is no SQLite database" unless File.binread(path, 16) == SIGN
         @db = SQLite3::Database.new(path, readonly: true)
+        @db.statement_timeout = PATIENCE_MS
+        check_tables
         @facts = @db.execute("SELECT name, value FROM metadata").to_h
         @db.execute("SELECT zoom_level, tile_column, tile_row, tile_data FROM tiles LIMIT 1")
         refuse "holds vector tiles; only pictures can be shown" unless TYPES.key?(@facts["format"] || "png")
@@ -42,6 +48,13 @@ module Thistle
       def close = @db.close
 
       private
+
+      def check_tables
+        tables = @db.execute("SELECT name FROM sqlite_master WHERE type = 'table' AND name IN ('metadata', 'tiles')")
+        return if tables.flatten.sort == NEEDED
+
+        refuse "keeps its tiles in views, or has none: save it with plain tables named metadata and tiles"
+      end
 
       def refuse(what) = raise(Core::BadInput.new("The file #{what}.", field: :file))
     end

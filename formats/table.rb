@@ -51,7 +51,8 @@ module Thistle
         csv << [*keys, "latitude", "longitude", "wkt"]
         features.each do |f|
           lon, lat = f[:shape].centre
-          csv << [*keys.map { |key| f[:properties][key] }, lat.round(7), lon.round(7), wkt(f[:shape].published)]
+          cells = keys.map { |key| Inert.write(f[:properties][key]) }
+          csv << [*cells, lat.round(7), lon.round(7), wkt(f[:shape].published)]
         end
         out
       end
@@ -82,7 +83,8 @@ module Thistle
       end
 
       def features(row, place)
-        properties = row.to_h.filter_map { |key, value| [key.strip, value] if key && value.to_s.strip != "" }.to_h
+        given = row.to_h.select { |key, value| key && value.to_s.strip != "" }
+        properties = given.to_h { |key, value| [key.strip, Inert.read(value)] }
         wkt = place[:wkt] && properties[place[:wkt]]
         shape = wkt ? geometry(wkt) : place[:lat] && point(properties.values_at(place[:lon], place[:lat]))
         name = properties.values_at("name", "Name", "code", "Code").compact.first ||

@@ -8,6 +8,7 @@ module Thistle
     # title above the headers are passed over.
     module WeatherTable
       TITLE = 12 # lines above the headers, at most
+      COLUMNS, HEADER = 200, 200 # columns; letters of a column's name
 
       module_function
 
@@ -30,12 +31,21 @@ module Thistle
         at = rows.first(TITLE).index { |row| row.compact.size >= [wide - 1, 2].max }
         Reader.refuse("It has no columns: a date and a temperature are needed at least.") unless at
         headers = rows[at].each_with_index.map { |cell, n| cell.to_s.strip.empty? ? "column #{n + 1}" : cell.strip }
-        headers = headers.each_with_index.map do |header, n|
-          headers.first(n).include?(header) ? "#{header} #{n + 1}" : header
-        end
+        check_headers(headers)
+        seen = Hash.new(0)
+        headers = headers.each_with_index.map { |one, n| (seen[one] += 1) > 1 ? "#{one} #{n + 1}" : one }
         [headers, rows.drop(at + 1).map { |row| headers.zip(row.map { |cell| cell.to_s.strip }).to_h }]
       end
-      private_class_method :named
+
+      def check_headers(headers)
+        if headers.size > COLUMNS
+          Reader.refuse("It has #{headers.size} columns; #{COLUMNS} are the most. Leave out what is no weather.")
+        end
+        return if headers.all? { |header| header.size <= HEADER }
+
+        Reader.refuse("The name of a column is longer than #{HEADER} letters: that is no table of weather.")
+      end
+      private_class_method :named, :check_headers
     end
   end
 end

@@ -8,10 +8,13 @@ module Thistle
     # A world file: six lines that place a picture: step east a column, turn, turn, step a row, and the middle of the
     # first pixel, in degrees or in the units of a projection.
     module WorldFile
+      CODE = /\AEPSG:\d{4,6}\z/i # a PROJ string could open files
+
       module_function
 
       # [north-west, north-east, south-west] corners in [longitude, latitude]. Raises BadInput (field :world).
       def corners(text, width:, height:, crs: nil)
+        refuse "#{crs.inspect[0, 60]} is not a code: give it as EPSG:32615." if crs && !CODE.match?(crs)
         numbers = text.to_s.split.map { |word| Core::Decimal.read(word) }
         refuse "A world file has six lines with a number each." unless numbers.size == 6 && numbers.all?
         a, d, b, e, x, y = numbers

@@ -17,10 +17,10 @@ module Thistle
           Reader.refuse("The #{name} is larger than #{Reader::MAX_XML / 1024 / 1024} MB.")
         end
         Reader.check_pieces(bytes, "<", MAX_TAGS)
-        if bytes.byteslice(0, 65_536).b.include?("<!DOCTYPE")
+        document = Nokogiri::XML(bytes) { |config| config.strict.nonet }
+        if document.internal_subset # told after parsing: in any encoding, behind any comment
           Reader.refuse("The #{name} declares a document type, which could reach out of the file; it was not read.")
         end
-        document = Nokogiri::XML(bytes) { |config| config.strict.nonet }
         document.remove_namespaces!
       rescue Nokogiri::XML::SyntaxError => e
         Reader.refuse("The #{name} is cut off or damaged near line #{e.line}; nothing was taken from it.")

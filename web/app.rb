@@ -2,7 +2,7 @@
 
 require "json"
 require "rack/protection"
-require "rack/deflater"
+
 require "sinatra/base"
 require "erubi"
 
@@ -14,11 +14,6 @@ module Thistle
                "font-src 'self'; " \
                "connect-src 'self'; form-action 'self'; frame-ancestors 'none'; base-uri 'none'"
 
-      # What is worth packing on its way; pictures and archives are packed already.
-      PACKED = %w[text/html text/css text/plain text/csv text/calendar text/javascript application/javascript
-                  application/json application/geo+json application/gpx+xml application/vnd.google-earth.kml+xml
-                  image/svg+xml].freeze
-
       set :root, ROOT
       set :views, "#{ROOT}/web/views"
       set :public_folder, "#{ROOT}/public"
@@ -29,18 +24,15 @@ module Thistle
       set :dump_errors, true
       set :host_authorization, permitted_hosts: %w[localhost 127.0.0.1 [::1] example.org]
       set :method_override, true
-      # Only what is asked for under these is looked for on the disk.
-      set :static, false
-      use Rack::Deflater, include: PACKED, sync: false
-      use Statics
+      set :static, false # Statics does it, before any session
+
       set :sessions, key: "thistle", same_site: :strict, httponly: true, path: "/"
       set :protection, except: %i[remote_token session_hijacking], use: %i[authenticity_token], frame_options: :deny,
                        reaction: :deny
 
       helpers AtHand, Page, Words, Marks
       register Today::Routes, Identify::Routes, Survey::Routes, Season::Routes, Decide::Routes, Mix::Routes,
-               Work::Routes,
-               Recheck::Routes, Replant::Routes, Records::Routes
+               Work::Routes, Recheck::Routes, Replant::Routes, Records::Routes
 
       before do
         headers "Content-Security-Policy" => policy, "Referrer-Policy" => "same-origin",

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "rack/deflater"
 require "securerandom"
 
 module Thistle
@@ -8,14 +9,20 @@ module Thistle
     module Boot
       MAX_BODY = 96 * 1024 * 1024
       SECRET = 64 # characters
+      # What is worth packing on its way; pictures and archives are packed already.
+      PACKED = %w[text/html text/css text/plain text/csv text/calendar text/javascript application/javascript
+                  application/json application/geo+json application/gpx+xml application/vnd.google-earth.kml+xml
+                  image/svg+xml].freeze
 
       module_function
 
       # The Rack application; too large a request is turned away before anything reads it.
 
       def call(folder)
+        File.umask(0o077) # what is written from now on is its owner's alone
         Core::Knowledge.shipped
         Store::Database.open(File.join(folder, "thistle.db"))
+        File.chmod(0o600, Store::Database.path)
         Store::PlantNames.fill(Core::Knowledge.shipped)
         Store::Property.feed = ->(property) { feed(property) }
         Store::Layer.grid_reader = ->(bytes, crs) { Formats::EsriGrid.read(bytes, crs:) }
@@ -25,7 +32,7 @@ module Thistle
         end
         Daybreak.at_start
         App.set :session_secret, secret(folder)
-        BodyLimit.new(App, MAX_BODY)
+        BodyLimit.new(Rack::Deflater.new(Statics.new(App), include: PACKED, sync: false), MAX_BODY)
       end
 
       # The weather of a property: its own station's, a simulated one's, or broad values for the region.

@@ -10,6 +10,7 @@ module Thistle
     class Statics
       FOLDERS = %w[/css /js /vendor /img /fonts].freeze
       YEAR = 31_536_000
+      HEADERS = { "cache-control" => "public, max-age=3600", "x-content-type-options" => "nosniff" }.freeze
       PUBLIC = "#{ROOT}/public".freeze
 
       # "/css/thistle.css?v=1f2e3d4c"
@@ -24,7 +25,7 @@ module Thistle
       def initialize(app)
         @app = app
         @files = Rack::Static.new(app, urls: FOLDERS, root: PUBLIC, cascade: true,
-                                       header_rules: [[:all, { "cache-control" => "public, max-age=3600" }]])
+                                       header_rules: [[:all, HEADERS]])
       end
 
       def call(env)

@@ -12,12 +12,14 @@ module Thistle
                   8 => [[2, 3]], 9 => [[2, 0]], 10 => [[0, 1], [2, 3]], 11 => [[2, 1]], 12 => [[1, 3]], 13 => [[1, 0]],
                   14 => [[0, 3]] }.freeze
         MAX_LEVELS = 200
+        MAX_SEGMENTS = 150_000
 
         def initialize(elevation, step)
           @elevation, @step = elevation, step
         end
 
-        # [[level m, [[lon, lat], ...]], ...], marching squares. Raises BadInput (field :step) for too many levels.
+        # [[level m, [[lon, lat], ...]], ...], marching squares. Raises BadInput (field :step) for too many
+        # levels or strokes.
         def lines
           low, high = @elevation.range || (return [])
           if (high - low) / @step > MAX_LEVELS
@@ -36,8 +38,16 @@ module Thistle
           found = Hash.new { |hash, level| hash[level] = [] }
           (0...(@elevation.rows - 1)).each do |row|
             (0...(@elevation.columns - 1)).each { |column| square(column, row, found) }
+            check(found)
           end
           found
+        end
+
+        def check(found)
+          return if found.sum { |_, pairs| pairs.size } <= MAX_SEGMENTS
+
+          raise BadInput.new("Contours every #{@step} m are more than #{MAX_SEGMENTS} strokes here: take a wider step.",
+                             field: :step)
         end
 
         def square(column, row, found)

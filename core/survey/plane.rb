@@ -13,6 +13,8 @@ module Thistle
         PROJ = ->(text) { { coord_sys: text, coord_sys_class: RGeo::CoordSys::Proj4 } }
         GLOBE = RGeo::Geos.factory(srid: 4326, **PROJ["+proj=longlat +datum=WGS84 +no_defs +type=crs"])
         ROUND = 32 # corners of a quarter circle in a buffer: its area is right to 0.04 %
+        # Corners of an outline that is repaired: more, all crossing one another, take minutes and gigabytes.
+        REPAIRED = 4000
         STEP = 0.25 # degrees: places this near share a plane
 
         # The Plane for a place in degrees; places within STEP share one.
@@ -53,7 +55,9 @@ module Thistle
           return if feature.valid?
 
           at = feature.invalid_reason_location
-          { at: at ? place(at.x, at.y) : geometry["coordinates"].flatten.first(2), repaired: repaired(feature) }
+          corners = geometry["coordinates"].flatten.size / 2
+          { at: at ? place(at.x, at.y) : geometry["coordinates"].flatten.first(2),
+            repaired: corners <= REPAIRED ? repaired(feature) : nil }
         end
 
         private

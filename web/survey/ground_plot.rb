@@ -6,6 +6,7 @@ module Thistle
       # A property's ground laid out in pixels for plots/ground.erb: equirectangular about the middle,
       # which at a property's size is true to a pixel.
       class GroundPlot
+        MOST_CORNERS = 12_000 # of contours: a small plot of more is a grey sheet that takes long to send
         Drawn = Core::Value.define(:id, :code, :title, :state, :hue, :x, :y, :path, :label, :focus)
         WIDTH = 610.0
         MARGIN = 24.0
@@ -39,7 +40,8 @@ module Thistle
 
         def contours(property)
           layer = Store::Layer.heights(property)
-          layer ? Layering.contours(layer).map { |_, line| ["contour", line] } : []
+          lines = layer ? Layering.contours(layer).map { |_, line| ["contour", line] } : []
+          lines.sum { |_, line| line.positions.size } > MOST_CORNERS ? [] : lines
         end
 
         def place(patches, focus)

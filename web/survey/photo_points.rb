@@ -15,10 +15,7 @@ module Thistle
             raise Core::BadInput.new("Choose photographs first, #{MAX} at most.", field: :photos)
           end
 
-          images = files.map do |file|
-            Formats::Image.new(file[:filename], file[:tempfile].read(Formats::Image::MAX + 1))
-          end
-          @placed, @lost = images.partition(&:latitude)
+          @placed, @lost = Formats::Image.all(files).partition(&:latitude)
           return unless @placed.empty?
 
           raise Core::BadInput.new("None of them knows where it was taken: the camera's position was off. " \

@@ -62,8 +62,10 @@ module Thistle
           @from = "file"
           Formats::Reader.check_size(bytes, MAX_FILE)
           text = Formats::Text.utf8(bytes.byteslice(0, 2000))
-          return Formats::NMEA.fixes(bytes) if text.lstrip.start_with?("$")
-          return Formats::GPX.fixes(bytes) if text.match?(/<(\w+:)?gpx[\s>]/)
+          reader = if text.lstrip.start_with?("$") then Formats::NMEA
+                   elsif text.match?(/<(\w+:)?gpx[\s>]/) then Formats::GPX
+                   end
+          return Formats::Apart.call { reader.fixes(bytes) } if reader
 
           raise Core::BadInput.new("That is not a track: an NMEA log begins with $, a GPX file with <gpx>.",
                                    field: :file)

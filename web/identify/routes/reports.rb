@@ -49,8 +49,7 @@ module Thistle
               files = Upload.all(params["photos"])
               raise Core::BadInput.new("Choose a photograph first.", field: :photos) if files.empty?
 
-              files.map { |file| Formats::Image.new(file[:filename], file[:tempfile].read) }
-                   .each { |image| report.attach(image) }
+              Formats::Image.all(files).each { |image| report.attach(image) }
               go_to "/identify/reports/#{report.id}", "#{count(files.size, "photograph")} added."
             rescue Core::BadInput => e
               show "identify/report", status: 422, report:,

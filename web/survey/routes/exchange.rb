@@ -32,9 +32,9 @@ module Thistle
               raise Core::BadInput.new("Choose a file first.", field: :file) unless file
 
               bytes = file[:tempfile].read(Formats::Reader::MAX_BYTES + 1)
-              features = Formats::Reader.read(bytes)
+              features, format = Formats::Apart.call { [Formats::Reader.read(bytes), Formats::Reader.name(bytes)] }
               arrival = Store::Arrival.draft(property, File.basename(file[:filename].to_s.scrub)[0, 120], features,
-                                             format: Formats::Reader.name(bytes))
+                                             format:)
               arrival.look(seen_on: today)
               go_to "/survey/arrivals/#{arrival.id}"
             rescue Core::BadInput => e

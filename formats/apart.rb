@@ -1,0 +1,83 @@
+# frozen_string_literal: true
+
+require "io/wait"
+
+module Thistle
+  module Formats
+    # Runs what reads a strange file in a process of its own, with limits on time and memory: whatever the file does
+    # there, it is answered in words, and nothing else waits or grows.
+    #
+    #   features = Apart.call { Reader.read(bytes) }
+    module Apart
+      SECONDS, MEGABYTES = 10, 500
+      TOO_MUCH = "The file asks for more than #{SECONDS} seconds or #{MEGABYTES} MB to be read: it was left alone. " \
+                 "Split it, or save it plainer.".freeze
+
+      module_function
+
+      # What the block answers, which can be marshalled. Raises BadInput as the block does, and (field) when it takes
+      # too long, too much memory, or breaks the process.
+      def call(field: :file, seconds: SECONDS, megabytes: MEGABYTES, &block)
+        from, into = IO.pipe(binmode: true)
+        process = fork { inside(into, seconds, megabytes, &block) }
+        into.close
+        kind, answer, at = answered(read(from, seconds))
+        raise Core::BadInput.new(answer || TOO_MUCH, field: at || field) unless kind == :read
+
+        answer
+      ensure
+        from&.close
+        finish(process) if process
+      end
+
+      def inside(into, seconds, megabytes, &)
+        Process.setrlimit(:CPU, seconds)
+        Process.setrlimit(:DATA, taken + (megabytes * 1024 * 1024))
+        into.write(Marshal.dump(outcome(&)))
+        into.close
+      ensure
+        exit!
+      end
+
+      def outcome
+        [:read, yield]
+      rescue Core::BadInput => e
+        [:refused, e.message, e.field]
+      rescue NoMemoryError, StandardError
+        [:broken, nil, nil]
+      end
+
+      # Bytes of the process's own data as it begins.
+      def taken = File.read("/proc/self/status")[/^VmData:\s+(\d+)/, 1].to_i * 1024
+
+      # What comes through the pipe until it is closed; what came by then, when that takes too long.
+      def read(from, seconds)
+        until_when = Process.clock_gettime(Process::CLOCK_MONOTONIC) + seconds
+        said = +"".b
+        loop do
+          left = until_when - Process.clock_gettime(Process::CLOCK_MONOTONIC)
+          return "" unless left.positive? && from.wait_readable(left)
+
+          said << from.readpartial(1 << 20)
+        end
+      rescue EOFError
+        said
+      end
+
+      # Of our own process, or nothing that it finished.
+      def answered(said)
+        Marshal.load(said) # rubocop:disable Security/MarshalLoad -- written by a fork of this process
+      rescue TypeError, ArgumentError
+        [:broken, nil, nil]
+      end
+
+      def finish(process)
+        Process.kill(:KILL, process)
+        Process.wait(process)
+      rescue Errno::ESRCH, Errno::ECHILD
+        nil
+      end
+      private_class_method :inside, :outcome, :taken, :read, :answered, :finish
+    end
+  end
+end

@@ -1,0 +1,74 @@
+# frozen_string_literal: true
+
+require "support/web"
+require "sqlite3"
+
+module Thistle
+  # What harms comes in through the pages: refused in words, nothing taken, and the next page answers.
+  class WebHostileTest < RackTest
+    def refused(path, words, **sent)
+      before = Sequel::Model.db.tables.sum { |table| Sequel::Model.db[table].count }
+      send_form(:post, path, **sent)
+
+      assert_equal 422, last_response.status, path
+      assert_said words
+      assert_equal before, Sequel::Model.db.tables.sum { |table| Sequel::Model.db[table].count }, "nothing is taken"
+      assert_equal 200, get("/find").status
+    end
+
+    def test_tiles_in_a_view
+      Dir.mktmpdir do |dir|
+        db = SQLite3::Database.new("#{dir}/a.mbtiles")
+        db.execute_batch("CREATE TABLE metadata (name, value); CREATE VIEW tiles AS SELECT 1 AS zoom_level")
+        db.close
+
+        file = upload(File.binread("#{dir}/a.mbtiles"), "a.mbtiles")
+
+        refused("/survey/layers", "keeps its tiles in views", file:)
+      end
+    end
+
+    def test_a_weather_table_of_20_000_columns
+      wide = "#{(["date"] + Array.new(19_999) { |n| "t#{n}" }).join(",")}\n#{"1," * 19_999}1\n"
+
+      refused("/season/weather/files", "200 are the most", file: upload(wide, "wide.csv"))
+    end
+
+    def test_a_projection_that_opens_files
+      refused("/survey/layers", "give an EPSG code", file: upload("ncols 2\nnrows 2\n", "a.asc"),
+                                                     crs: "+proj=longlat +nadgrids=/etc/passwd")
+    end
+
+    # 60 000 corners that cross: looked at in a draft, refused row by row, and nothing of it reaches the map.
+    def test_a_polygon_of_crossing_corners
+      random = Random.new(1)
+      ring = Array.new(8000) { [-91.4 + random.rand(0.01), 38.0 + random.rand(0.01)] }
+      geometry = { type: "Polygon", coordinates: [[*ring, ring.first]] }
+      send_form(:post, "/survey/arrivals", file: upload(JSON.generate(geometry), "knot.geojson"))
+      rows = json("#{last_response.location[%r{/survey.*}]}.json")["rows"]
+
+      assert_equal(["refuse"], rows.map { |row| row["verdict"] })
+      assert_match(/crosses itself/, rows.first["reason"])
+    end
+
+    # A note that a spreadsheet would run leaves as text and comes back as a note.
+    def test_a_note_that_begins_with_an_equals_sign
+      patch("Q-01").update(note: "=HYPERLINK(1)")
+      get "/survey/export/csv"
+
+      assert_includes last_response.body, ",'=HYPERLINK(1),"
+      found = Formats::Reader.read(last_response.body).find { |one| one.properties["code"] == "Q-01" }
+
+      assert_equal "=HYPERLINK(1)", found.properties["note"]
+    end
+
+    def test_what_is_public_knows_no_session
+      clear_cookies
+      get "/css/thistle.css"
+
+      assert_nil last_response.headers["set-cookie"]
+      assert_equal "nosniff", last_response.headers["x-content-type-options"]
+      assert_equal "100600", format("%o", File.stat(Store::Database.path).mode)
+    end
+  end
+end
