@@ -2,6 +2,7 @@
 
 require "fileutils"
 require "sequel"
+require "sqlite3"
 
 module Thistle
   module Store

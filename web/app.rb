@@ -39,7 +39,8 @@ module Thistle
                 "Permissions-Policy" => "geolocation=(self)"
         @json = request.path_info.end_with?(".json")
         request.path_info = request.path_info.delete_suffix(".json") if @json
-        halt refuse(400, "That holds characters that are no text (UTF-8).") unless readable?(params)
+        fault = Sent.fault(params)
+        halt refuse(400, fault) if fault
         redirect to("/records/properties/new"), 303 if properties.empty? && !beginning?
         session[:property] = Whole.read(params["at"]) if Whole.read(params["at"]).positive?
       end
@@ -57,6 +58,12 @@ module Thistle
         next refuse(500, WRONG) unless known
 
         refuse 503, "Nothing of this was kept, and nothing that was there is lost: #{Store::Database.said(fault)}"
+      end
+
+      # Parts within parts, deeper than any form goes; nothing of it was read.
+      error Rack::QueryParser::ParamsTooDeepError do
+        @params ||= {}
+        refuse 400, "What was sent goes deeper than any form here."
       end
 
       error Sequel::NoExistingObject do

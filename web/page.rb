@@ -36,16 +36,6 @@ module Thistle
         headers("Link" => %(<#{request.path_info}.json?#{Rack::Utils.build_query(query)}>; rel="next"))
       end
 
-      # Is every text in it valid UTF-8 without a NUL, however deep?
-      def readable?(value)
-        case value
-        when Hash then value.all? { |key, inner| readable?(key) && readable?(inner) }
-        when Array then value.all? { |inner| readable?(inner) }
-        when String then value.dup.force_encoding(Encoding::UTF_8).valid_encoding? && !value.b.include?("\0")
-        else true
-        end
-      end
-
       def json(data)
         content_type :json
         JSON.generate(data)

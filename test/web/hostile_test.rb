@@ -62,6 +62,29 @@ module Thistle
       assert_equal "=HYPERLINK(1)", found.properties["note"]
     end
 
+    # One answer sent as several, as a table, with control characters, too deep, past all numbers: said in words.
+    def test_answers_of_another_kind
+      id = patch("Q-05").id
+      asked = { "/decide" => "patch", "/survey/list" => "q", "/find" => "q", "/mix" => "stems", "/replant" => "area",
+                "/season/fit" => "work", "/records" => "before", "/identify" => "on" }
+      odd = ["%{n}[]=", "%{n}[x]=a", "%{n}[][y]=1", "%{n}=%%01", "%{n}=%%00", "%{n}=%%FF", "c#{"[x]" * 6}=1",
+             "c#{"[x]" * 60}=1", "%{n}=1e400", "%{n}=#{"9" * 400}", "%{n}=-1", "%{n}=%%F0%%9F%%8C%%B1"]
+      asked.each do |path, name|
+        odd.each do |form|
+          get "#{path}?#{format(form, n: name)}"
+
+          assert_operator last_response.status, :<, 500, "#{path} #{form}"
+        end
+      end
+      send_form(:post, "/work/cleanings", property: patch("Q-05").property_id, people: { x: "a" })
+
+      assert_equal 400, last_response.status
+      assert_said "“people” is one answer, not several."
+      send_form(:post, "/recheck/checks", patch: id, checked_on: "2026-05-12", resprouts: "0\u0007")
+
+      assert_equal 400, last_response.status
+    end
+
     def test_what_is_public_knows_no_session
       clear_cookies
       get "/css/thistle.css"
