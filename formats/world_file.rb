@@ -8,7 +8,7 @@ module Thistle
     # A world file: six lines that place a picture: step east a column, turn, turn, step a row, and the middle of the
     # first pixel, in degrees or in the units of a projection.
     module WorldFile
-      CODE = /\AEPSG:\d{4,6}\z/i # a PROJ string could open files
+      CODE = /\AEPSG:\d{1,6}\z/i # a PROJ string could open files
 
       module_function
 

@@ -38,9 +38,8 @@ module Thistle
       patch("Q-04").update(footing: "paving")
 
       assert_equal "no", verdict("Q-04", "hand_pull")["verdict"]
-      get "/decide?tools=hammer&s[seed_bank]=moon&slope[]=up"
-
-      assert_equal 200, last_response.status
+      assert_equal 200, get("/decide?tools=hammer&s[seed_bank]=moon&slope=up").status
+      assert_equal 400, get("/decide?slope[]=up").status, "one answer is one"
     end
 
     def test_an_unsettled_patch_and_an_imagined_one
