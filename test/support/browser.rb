@@ -47,9 +47,8 @@ module Thistle
 
     # Waits until the block is true, as long as Capybara waits.
     def eventually
-      page.document.synchronize(Capybara.default_max_wait_time, errors: [Capybara::ExpectationNotMet]) do
-        yield or raise Capybara::ExpectationNotMet
-      end
+      errors = [*page.driver.invalid_element_errors, Capybara::ElementNotFound, Capybara::ExpectationNotMet]
+      page.document.synchronize(Capybara.default_max_wait_time, errors:) { yield or raise Capybara::ExpectationNotMet }
     end
 
     # Texts of all that match, at one moment: what is swapped meanwhile makes none of them stale.
