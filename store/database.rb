@@ -51,8 +51,8 @@ module Thistle
         FAULTS = { /disk is full|no space left/i => "the disk is full. Make room, then try again.",
                    /readonly|read-only|unable to open|permission denied/i =>
                      "the data folder is read-only. Give this user the right to write there.",
-                   /is locked|is busy|connect(ion)? pool|timeout/i => "too many are writing at this moment. " \
-                                                                      "Try again." }.freeze
+                   /is locked|is busy|connect(ion)? pool|timeout/i =>
+                     "too many are writing at this moment. Try again." }.freeze
 
         private
 

@@ -24,8 +24,8 @@ module Thistle
       def facts(today)
         return unless plant
 
-        Core::Decide::Facts.new(**kept_here, **counted, **stood_in, plant:, settled: settled?, date: today,
-                                                                    new_planting: planted_young?(today))
+        told = { plant:, settled: settled?, date: today, new_planting: planted_young?(today) }
+        Core::Decide::Facts.new(**kept_here, **counted, **stood_in, **told)
       end
 
       # How much of it, in what sizes.

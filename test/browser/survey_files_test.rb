@@ -1,26 +1,12 @@
 # frozen_string_literal: true
 
 require "support/browser"
+require "support/drawing"
 
 module Thistle
   # Files, searched ground, zones and base layers.
   class SurveyFilesBrowserTest < BrowserTest
-    def geometry(form) = JSON.parse(form.find("[name=geometry]", visible: :all).value)
-    def area(geometry) = Core::Survey::Shape.new(geometry).area
-
-    # Corners in pixels from the middle of the map; a tool's button starts it.
-    def draw(tool, *corners, within: page)
-      within.find("[data-shape=#{tool}]").click
-      corners << corners.first unless tool == "line"
-      map = find("#map").native
-      corners.each { |x, y| page.driver.browser.action.move_to(map, x, y).click.perform }
-      page.driver.browser.action.move_to(map, *corners.last).click.perform if tool == "line"
-    end
-
-    def open(summary)
-      find("summary", text: summary).click
-      find("details[open]", text: summary)
-    end
+    include Drawing
 
     # A table with words of its own: mapped, looked at, taken with a bar, taken back.
     def test_a_table_is_mapped_looked_at_taken_and_taken_back

@@ -1,27 +1,13 @@
 # frozen_string_literal: true
 
 require "support/browser"
+require "support/drawing"
 
 module Thistle
   # Drawing, walking and reshaping patches on the map.
   class SurveyBrowserTest < BrowserTest
     def patch(code) = Testing.patch(code)
-    def geometry(form) = JSON.parse(form.find("[name=geometry]", visible: :all).value)
-    def area(geometry) = Core::Survey::Shape.new(geometry).area
-
-    # Corners in pixels from the middle of the map; a tool's button starts it.
-    def draw(tool, *corners, within: page)
-      within.find("[data-shape=#{tool}]").click
-      corners << corners.first unless tool == "line"
-      map = find("#map").native
-      corners.each { |x, y| page.driver.browser.action.move_to(map, x, y).click.perform }
-      page.driver.browser.action.move_to(map, *corners.last).click.perform if tool == "line"
-    end
-
-    def open(summary)
-      find("summary", text: summary).click
-      find("details[open]", text: summary)
-    end
+    include Drawing
 
     # Areas with holes and parts; measured while one draws, the server agreeing; every step undone and done again.
     def test_drawing_with_holes_parts_and_undo

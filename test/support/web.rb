@@ -32,5 +32,17 @@ module Thistle
     end
 
     def patch(code) = Testing.patch(code)
+
+    private
+
+    # Until the block is true, six seconds at most.
+    def wait_for
+      60.times do
+        return if yield
+
+        sleep 0.1
+      end
+      flunk "it did not come"
+    end
   end
 end

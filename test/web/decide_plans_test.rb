@@ -196,14 +196,5 @@ module Thistle
       assert_nil course.patch.refresh.course
       assert_empty Store::Task.where(course_id: course.id, done_on: nil)
     end
-
-    def wait_for
-      60.times do
-        return if yield
-
-        sleep 0.1
-      end
-      flunk "it did not come"
-    end
   end
 end

@@ -273,16 +273,5 @@ module Thistle
       assert_equal [422, 0], [last_response.status, Store::Patch.live.where(code: "Z-1").count]
       assert_includes last_response.body, "Nothing of one.csv is on the map"
     end
-
-    private
-
-    def wait_for
-      60.times do
-        return if yield
-
-        sleep 0.1
-      end
-      flunk "it did not come"
-    end
   end
 end
