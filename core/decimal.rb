@@ -11,6 +11,9 @@ module Thistle
         number = Float(plain, exception: false)
         number if number&.finite?
       end
+
+      # Digits of a whole number with its thousands apart: "12 500".
+      def self.apart(digits) = digits.to_s.reverse.gsub(/(\d{3})(?=\d)/, "\\1\u202F").reverse
     end
   end
 end

@@ -90,9 +90,9 @@ module Thistle
 
         digits = [2 - Math.log10(number.abs).floor, 0].max
         text = format("%.#{[digits, 4].min}f", number)
-        text = text.sub(/\.?0+\z/, "") if text.include?(".")
+        text = text.sub(/\.0+\z|(?<!0)0+\z/, "") if text.include?(".")
         whole, part = text.split(".")
-        [whole.gsub(/(\d)(?=(\d{3})+\z)/, "\\1\u202F"), part].compact.join(".")
+        [Decimal.apart(whole), part].compact.join(".")
       end
 
       private

@@ -10,14 +10,21 @@ module Thistle
     #   features = Apart.call { Reader.read(bytes) }
     module Apart
       SECONDS, MEGABYTES = 10, 500
+      ANSWER = 96 * 1024 * 1024 # bytes of what was read
+      PLACES = Places.new("thistle-file", 2) # files at once, whichever process asks
+      PATIENCE = 15 # seconds that one more waits
       TOO_MUCH = "The file asks for more than #{SECONDS} seconds or #{MEGABYTES} MB to be read: it was left alone. " \
                  "Split it, or save it plainer.".freeze
 
       module_function
 
       # What the block answers, which can be marshalled. Raises BadInput as the block does, and (field) when it takes
-      # too long, too much memory, or breaks the process.
+      # too long, too much memory, or breaks the process, or when too many others are read.
       def call(field: :file, seconds: SECONDS, megabytes: MEGABYTES, &block)
+        PLACES.hold(seconds: PATIENCE, field:) { apart(field, seconds, megabytes, &block) }
+      end
+
+      def apart(field, seconds, megabytes, &block)
         from, into = IO.pipe(binmode: true)
         process = fork { inside(into, seconds, megabytes, &block) }
         into.close
@@ -56,7 +63,7 @@ module Thistle
         said = +"".b
         loop do
           left = until_when - Process.clock_gettime(Process::CLOCK_MONOTONIC)
-          return "" unless left.positive? && from.wait_readable(left)
+          return "" unless left.positive? && said.bytesize < ANSWER && from.wait_readable(left)
 
           said << from.readpartial(1 << 20)
         end
@@ -77,7 +84,7 @@ module Thistle
       rescue Errno::ESRCH, Errno::ECHILD
         nil
       end
-      private_class_method :inside, :outcome, :taken, :read, :answered, :finish
+      private_class_method :apart, :inside, :outcome, :taken, :read, :answered, :finish
     end
   end
 end

@@ -31,7 +31,7 @@ module Thistle
 
       def head(words)
         found = {}
-        while words.scan(/\s*([a-z_]+)\s+(\S+)/i)
+        while words.scan(/\G\s*([a-z_]+)\s+(\S+)/i)
           key = words[1].downcase
           refuse "has a line “#{key}” in its head that is not part of the format" unless HEAD.include?(key)
           found[key] = Core::Decimal.read(words[2]) or refuse "has no number after #{key}"
@@ -54,9 +54,8 @@ module Thistle
       end
 
       def check_place(west, south, wide, high, crs)
-        return if crs || (west.between?(-180,
-                                        180) && (west + wide).between?(-180, 181) && south.between?(-90, 90) &&
-                                          (south + high).between?(-90, 90))
+        return if crs || ([west, west + wide].all? { |lon| lon.between?(-180, 181) } &&
+                          [south, south + high].all? { |lat| lat.between?(-90, 90) })
 
         refuse "looks like metres, not degrees: say which projection (an EPSG code such as EPSG:32615)"
       end
@@ -64,13 +63,12 @@ module Thistle
       def heights(words, wanted, gap)
         found = Array.new(wanted)
         (0...wanted).each do |n|
-          text = words.scan(/\s*\S+/) or refuse "breaks off after #{n} of #{wanted} heights"
-          value = Float(text,
-                        exception: false) || Core::Decimal.read(text) ||
+          text = words.scan(/\G\s*\S+/) or refuse "breaks off after #{n} of #{wanted} heights"
+          value = Float(text, exception: false) || Core::Decimal.read(text) ||
                   refuse("has “#{text.strip[0, 20]}” where a height should be, cell #{n + 1}")
           found[n] = value unless value == gap || !value.finite?
         end
-        refuse "has more heights than its head says" if words.scan(/\s*\S/)
+        refuse "has more heights than its head says" if words.scan(/\G\s*\S/)
         found
       end
 

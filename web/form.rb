@@ -59,8 +59,8 @@ module Thistle
         self
       end
 
-      # Typed quantity of a kind (Core::Units) in SI.
-      def si(field, kind) = units.to_si(kind, values[field])
+      # Typed quantity of a kind (Core::Units) in SI; nil where it is no number.
+      def si(field, kind) = units.to_si(kind, values[field].then { |value| value if value.is_a?(Numeric) })
     end
   end
 end

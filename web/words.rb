@@ -20,6 +20,16 @@ module Thistle
                  "fruit" => "Fruit and seed", "water" => "In the water", "root" => "Under the ground" }.freeze
       TOUCHES = { "feel" => "touching", "crush" => "crushing", "break" => "breaking", "cut" => "cutting",
                   "dig" => "digging" }.freeze
+      # Long work, by what it is.
+      JOBS = { "arrival" => "A file into the survey", "plan" => "A season plan",
+               "settle" => "What the ground says of each patch" }.freeze
+      # How far long work is: "waits: 2 before it", "120 of 500".
+      def turn(job)
+        return "waits: #{job.ahead} before it" if job.waiting?
+
+        job.total.positive? ? "#{job.done} of #{job.total}" : "since #{job.seconds.round} s"
+      end
+
       # "crushing or breaking": what the withheld characters would have meant.
       def touches(characters) = TOUCHES.slice(*characters.map(&:touch)).values.join(" or ")
 

@@ -17,6 +17,8 @@ module Thistle
         def call
           at_once = options.all.size <= AT_ONCE
           Store::Job.start("plan", @record).public_send(at_once ? :now : :later, failed: method(:failed)) { solve }
+        rescue Core::BadInput => e
+          @record.update(status: "failed", fault: e.message)
         rescue StandardError => e # what was asked cannot be laid out at all
           warn "season plan #{@record.id}: #{e.class}: #{e.message}", *e.backtrace.first(5)
           failed

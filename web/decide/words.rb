@@ -89,9 +89,7 @@ module Thistle
 
         def money(amount) = amount && "#{@property.rates.currency}#{number_said(amount)}"
 
-        def number_said(amount)
-          (amount < 10 ? format("%.2f", amount) : amount.round.to_s).gsub(/(\d)(?=(\d{3})+\z)/, "\\1\u202F")
-        end
+        def number_said(amount) = amount < 10 ? format("%.2f", amount) : Core::Decimal.apart(amount.round)
 
         def mix_said(litres) = litres&.positive? ? @units.volume(litres * 1000) : "none"
 

@@ -7,8 +7,9 @@ module Thistle
       module Answers
         module_function
 
-        def timeline(timeline)
-          { property: timeline.property.name, states: timeline.states, rows: timeline.rows.map { |one| row(one) } }
+        def timeline(timeline, jobs)
+          { property: timeline.property.name, states: timeline.states, rows: timeline.rows.map { |one| row(one) },
+            jobs: jobs.map { |job| { **job.values.slice(:kind, :done, :total), waiting: job.waiting? } } }
         end
 
         def row(row) = { on: row.on, kind: row.kind, text: row.text, patch: row.code }

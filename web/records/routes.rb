@@ -7,9 +7,9 @@ module Thistle
       module Routes
         def self.registered(app)
           app.get "/records" do
-            timeline = Timeline.new(property, before: day_in_query("before"))
-            show "records/index", timeline:, form: Routes.form(property, today) do
-              Answers.timeline(timeline).tap { go_on("before" => timeline.more) if timeline.more }
+            timeline, jobs = Timeline.new(property, before: day_in_query("before")), Store::Job.under_way
+            show "records/index", timeline:, jobs:, form: Routes.form(property, today) do
+              Answers.timeline(timeline, jobs).tap { go_on("before" => timeline.more) if timeline.more }
             end
           end
 
@@ -29,7 +29,7 @@ module Thistle
             form = Forms::Settings.new(params, units:, today:)
             next go_to("/records", "#{property.name} is kept as you said.") if form.store(property)
 
-            show "records/index", status: 422, timeline: Timeline.new(property), form:
+            show "records/index", status: 422, timeline: Timeline.new(property), jobs: Store::Job.under_way, form:
           end
           app.register Amendments
         end
