@@ -12,24 +12,31 @@ module Thistle
       SECONDS, MEGABYTES = 10, 500
       ANSWER = 96 * 1024 * 1024 # bytes of what was read
       PLACES = Places.new("thistle-file", 2) # files at once, whichever process asks
-      PATIENCE = 15 # seconds that one more waits
+      NICE = 10 # pages go before
+      PATIENCE = 5 # seconds that one more waits
+      ALTOGETHER = 11.5 # seconds of waiting and reading
       TOO_MUCH = "The file asks for more than #{SECONDS} seconds or #{MEGABYTES} MB to be read: it was left alone. " \
                  "Split it, or save it plainer.".freeze
+
+      BROKEN = "The file is broken in a way that nobody here knows: nothing was taken from it."
 
       module_function
 
       # What the block answers, which can be marshalled. Raises BadInput as the block does, and (field) when it takes
       # too long, too much memory, or breaks the process, or when too many others are read.
       def call(field: :file, seconds: SECONDS, megabytes: MEGABYTES, &block)
-        PLACES.hold(seconds: PATIENCE, field:) { apart(field, seconds, megabytes, &block) }
+        PLACES.hold(seconds: PATIENCE, field:) do |waited|
+          left = [seconds, ALTOGETHER - waited].min
+          apart(field, left, megabytes, left < seconds ? Places::FULL : TOO_MUCH, &block)
+        end
       end
 
-      def apart(field, seconds, megabytes, &block)
+      def apart(field, seconds, megabytes, cut_off, &block)
         from, into = IO.pipe(binmode: true)
         process = fork { inside(into, seconds, megabytes, &block) }
         into.close
         kind, answer, at = answered(read(from, seconds))
-        raise Core::BadInput.new(answer || TOO_MUCH, field: at || field) unless kind == :read
+        raise Core::BadInput.new(answer || cut_off, field: at || field) unless kind == :read
 
         answer
       ensure
@@ -38,7 +45,8 @@ module Thistle
       end
 
       def inside(into, seconds, megabytes, &)
-        Process.setrlimit(:CPU, seconds)
+        Process.setpriority(Process::PRIO_PROCESS, 0, NICE)
+        Process.setrlimit(:CPU, seconds.ceil)
         Process.setrlimit(:DATA, taken + (megabytes * 1024 * 1024))
         into.write(Marshal.dump(outcome(&)))
         into.close
@@ -50,8 +58,11 @@ module Thistle
         [:read, yield]
       rescue Core::BadInput => e
         [:refused, e.message, e.field]
-      rescue NoMemoryError, StandardError
-        [:broken, nil, nil]
+      rescue NoMemoryError
+        [:broken, TOO_MUCH, nil]
+      rescue StandardError => e
+        warn "a file was given up: #{e.class}: #{e.message[0, 200]}", *e.backtrace.first(3)
+        [:broken, BROKEN, nil]
       end
 
       # Bytes of the process's own data as it begins.

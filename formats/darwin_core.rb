@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "csv"
+require "json"
 
 module Thistle
   module Formats
@@ -54,13 +55,18 @@ module Thistle
       def features(row)
         shape = row["footprintWKT"] && Table.geometry(row["footprintWKT"])
         shape ||= Table.point(row.values_at("decimalLongitude", "decimalLatitude"))
-        own = row["dynamicProperties"] && JSON.parse(row["dynamicProperties"])
+        own = more(row["dynamicProperties"])
         row = row.transform_values { |cell| Inert.read(cell) }
         properties = row.except("footprintWKT", "decimalLatitude", "decimalLongitude", "dynamicProperties",
                                 "footprintSRS", "geodeticDatum")
-        Feature.each_of(shape, name: row["occurrenceID"], properties: properties.merge(own.is_a?(Hash) ? own : {}))
+        Feature.each_of(shape, name: row["occurrenceID"], properties: properties.merge(own))
+      end
+
+      # Properties kept as JSON in one cell; none where it is not.
+      def more(text)
+        JSON.parse(text.to_s).then { |own| own.is_a?(Hash) ? own : {} }
       rescue JSON::ParserError
-        Feature.each_of(shape, name: row["occurrenceID"], properties:)
+        {}
       end
 
       def mark(text) = { "\\t" => "\t", "\\n" => "\n" }.fetch(text, text)
@@ -88,7 +94,7 @@ module Thistle
           end
         end
       end
-      private_class_method :features, :mark, :quote, :meta, :eml
+      private_class_method :features, :more, :mark, :quote, :meta, :eml
     end
   end
 end

@@ -6,7 +6,8 @@ require "stringio"
 
 module Thistle
   module Formats
-    # A photograph: JPEG or PNG by its first bytes, its day and position from EXIF where there are any.
+    # A photograph: JPEG or PNG by its first bytes, its day, position and direction (degrees from north) from EXIF where
+    # there are any.
     # `public_bytes` is the picture alone, for anyone outside.
     # Raises BadInput (field :photos) for what is too large, not an image, or broken.
     class Image
@@ -21,7 +22,7 @@ module Thistle
         Apart.call(field: :photos) { files.map { |file| new(file[:filename], file[:tempfile].read(MAX + 1)) } }
       end
 
-      attr_reader :filename, :bytes, :media, :latitude, :longitude, :taken_on
+      attr_reader :filename, :bytes, :media, :latitude, :longitude, :taken_on, :direction
 
       def initialize(filename, bytes)
         @filename, @bytes = File.basename(filename.to_s.scrub)[0, 120], bytes.b
@@ -56,6 +57,7 @@ module Thistle
         return unless gps&.latitude&.between?(-90, 90) && gps.longitude.between?(-180, 180)
 
         @latitude, @longitude = gps.latitude.round(6), gps.longitude.round(6)
+        @direction = gps.image_direction&.to_f&.then { |degrees| degrees.round(1) if degrees.between?(0, 360) }
       end
 
       def check_png

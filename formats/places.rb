@@ -8,17 +8,20 @@ module Thistle
     # locked, so that one whose holder was killed is free again.
     class Places
       LOOK = 0.05 # seconds between looks
+      FULL = "Many files are being read just now. Try again in a moment."
 
       def initialize(name, count)
         @name, @count = name, count
       end
 
-      # What the block answers, once a place is free; raises BadInput (field) after so many seconds without one.
+      # What the block answers, once a place is free: it is given the seconds that were waited. Raises BadInput (field)
+      # after so many without one.
       def hold(seconds:, field:)
+        began = Process.clock_gettime(Process::CLOCK_MONOTONIC)
         place = wait(seconds)
-        raise Core::BadInput.new("Many files are being read just now. Try again in a moment.", field:) unless place
+        raise Core::BadInput.new(FULL, field:) unless place
 
-        yield
+        yield Process.clock_gettime(Process::CLOCK_MONOTONIC) - began
       ensure
         place&.flock(File::LOCK_UN) # said, since a fork may still hold the same file
         place&.close
@@ -37,7 +40,7 @@ module Thistle
       end
 
       def take(number)
-        file = File.open(File.join(Dir.tmpdir, "#{@name}-#{number}.place"), File::RDWR | File::CREAT, 0o600)
+        file = File.new(File.join(Dir.tmpdir, "#{@name}-#{number}.place"), File::RDWR | File::CREAT, 0o600)
         return file if file.flock(File::LOCK_EX | File::LOCK_NB)
 
         file.close

@@ -30,7 +30,7 @@ module Thistle
     # One database and demo land for the whole run; `fresh: true` makes it again what it was.
     def demo(fresh: false)
       @folder ||= Dir.mktmpdir("thistle").tap { |dir| Minitest.after_run { FileUtils.rm_rf(dir) } }
-      @app ||= Web::Boot.call(@folder)
+      @app ||= Web::Boot.call(@folder, hosts: ["example.org"])
       return @app unless fresh || Store::Property.empty?
 
       @land ? @land.restore : @land = Snapshot.new(@folder)

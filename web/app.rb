@@ -22,7 +22,6 @@ module Thistle
       set :show_exceptions, false
       set :raise_errors, false
       set :dump_errors, true
-      set :host_authorization, permitted_hosts: %w[localhost 127.0.0.1 [::1] example.org]
       set :method_override, true
       set :static, false # Statics does it, before any session
 
@@ -36,7 +35,8 @@ module Thistle
 
       before do
         headers "Content-Security-Policy" => policy, "Referrer-Policy" => "same-origin",
-                "Permissions-Policy" => "geolocation=(self)"
+                "Permissions-Policy" => "geolocation=(self)", "Cache-Control" => "private, no-store"
+        behind_tls if request.ssl?
         @json = request.path_info.end_with?(".json")
         request.path_info = request.path_info.delete_suffix(".json") if @json
         fault = Sent.fault(params)

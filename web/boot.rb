@@ -9,6 +9,7 @@ module Thistle
     module Boot
       MAX_BODY = 96 * 1024 * 1024
       SECRET = 64 # characters
+      LOCAL = %w[localhost 127.0.0.1 [::1]].freeze
       # What is worth packing on its way; pictures and archives are packed already.
       PACKED = %w[text/html text/css text/plain text/csv text/calendar text/javascript application/javascript
                   application/json application/geo+json application/gpx+xml application/vnd.google-earth.kml+xml
@@ -16,9 +17,9 @@ module Thistle
 
       module_function
 
-      # The Rack application; too large a request is turned away before anything reads it.
-
-      def call(folder)
+      # The Rack application; too large a request is turned away before anything reads it. It answers as this machine
+      # and as the hosts that are named, and as no other.
+      def call(folder, hosts: [])
         File.umask(0o077) # what is written from now on is its owner's alone
         Core::Knowledge.shipped
         Store::Database.open(File.join(folder, "thistle.db"))
@@ -32,6 +33,7 @@ module Thistle
         end
         Daybreak.at_start
         App.set :session_secret, secret(folder)
+        App.set :host_authorization, permitted_hosts: [*LOCAL, *hosts]
         BodyLimit.new(Rack::Deflater.new(Statics.new(App), include: PACKED, sync: false), MAX_BODY)
       end
 

@@ -34,7 +34,10 @@ module Thistle
       def look
         recover
         follow_weather if Store::Setting.claim("daybreak", Store::Setting.today.iso8601)
-        Store::Backup.daily if Store::Setting.claim("copied", Date.today.iso8601)
+        return unless Store::Setting.claim("copied", Date.today.iso8601)
+
+        Incoming.sweep
+        Store::Backup.daily
       end
 
       def follow_weather = Store::Task.follow_weather(Store::Property.order(:id).all, Store::Setting.today)

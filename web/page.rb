@@ -47,6 +47,12 @@ module Thistle
         host ? App::POLICY.sub("img-src 'self'", "img-src 'self' #{host}") : App::POLICY
       end
 
+      # Where a proxy ends TLS, the session never leaves without it.
+      def behind_tls
+        session.options[:secure] = true
+        headers "Strict-Transport-Security" => "max-age=31536000"
+      end
+
       # May it be asked before there is any property?
       def beginning? = request.path_info.match?(%r{\A/(records/properties(/new)?|img/.*)\z})
 

@@ -23,6 +23,9 @@ module Thistle
       # Long work, by what it is.
       JOBS = { "arrival" => "A file into the survey", "plan" => "A season plan",
                "settle" => "What the ground says of each patch" }.freeze
+      # Where a direction (degrees from north) points, in eighths.
+      def compass(degrees) = Core::Survey::Elevation::POINTS[(degrees / 45.0).round % 8]
+
       # How far long work is: "waits: 2 before it", "120 of 500".
       def turn(job)
         return "waits: #{job.ahead} before it" if job.waiting?

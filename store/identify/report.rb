@@ -9,7 +9,7 @@ module Thistle
       many_to_one :patch, class: "Thistle::Store::Patch"
       # Without their bytes, which are most of them.
       one_to_many :photos, class: "Thistle::Store::Photo", order: :id,
-                           select: %i[id report_id filename media taken_on latitude longitude]
+                           select: %i[id report_id filename media taken_on latitude longitude direction]
 
       # From a Key; the patch keeps an unsettled observation beside it.
       def self.write(property, key, patch: nil)
@@ -38,12 +38,14 @@ module Thistle
       def answer = answer_key && Core::Knowledge.shipped.plant(answer_key)
       def open? = answer_key.nil?
 
-      # A photograph; one that knows where it was taken places a report that has no place yet.
-      def attach(image)
+      # A photograph as it came; one that knows where it was taken places a report that has no place yet. Where the
+      # recorder does not want that (place: false), the picture alone is kept, and nothing of where and when.
+      def attach(image, place: true)
+        bytes = Sequel.blob(place ? image.bytes : image.public_bytes)
+        facts = place ? %i[taken_on latitude longitude direction].to_h { |fact| [fact, image.public_send(fact)] } : {}
         db.transaction do
-          update(latitude: image.latitude, longitude: image.longitude) if latitude.nil? && image.latitude
-          Photo.create(report_id: id, filename: image.filename, media: image.media, taken_on: image.taken_on,
-                       latitude: image.latitude, longitude: image.longitude, bytes: Sequel.blob(image.bytes))
+          update(facts.slice(:latitude, :longitude)) if latitude.nil? && facts[:latitude]
+          Photo.create(report_id: id, filename: image.filename, media: image.media, bytes:, **facts)
         end
       end
 

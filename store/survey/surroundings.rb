@@ -21,7 +21,8 @@ module Thistle
         ids ||= property.live_patches.unordered.order(:id).select_map(:id)
         return settle(property, ids) if ids.size <= AT_ONCE
 
-        Job.start("settle", property, total: ids.size, must: true).later { |job| settle(property, ids) { |done| job.at(done) } }
+        Job.start("settle", property, total: ids.size, must: true)
+           .later { |job| settle(property, ids) { |done| job.at(done) } }
       end
 
       # Work on a property that was cut off is done again, whole.

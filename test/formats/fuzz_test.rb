@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "support/spoiler"
 require "test_helper"
 
 module Thistle
@@ -22,28 +23,12 @@ module Thistle
                 "grid" => ->(bytes) { Formats::EsriGrid.read(bytes).contours(50) },
                 "gpx" => ->(bytes) { [Formats::Reader.read(bytes), Formats::GPX.fixes(bytes)] } }.freeze
 
-    # Bytes changed, cut out, doubled or made up, a few at a time.
-    def spoilt(bytes, random)
-      bytes = bytes.dup
-      random.rand(1..4).times do
-        at, length = random.rand(bytes.bytesize), random.rand(1..40)
-        case random.rand(5)
-        when 0 then bytes.setbyte(at, random.rand(256))
-        when 1 then bytes.slice!(at, length)
-        when 2 then bytes.insert(at, bytes.byteslice(at, length))
-        when 3 then bytes.insert(at, random.bytes(length))
-        else bytes = bytes.byteslice(0, [at, 1].max)
-        end
-      end
-      bytes
-    end
-
     %w[geojson kml kmz gpx csv zip nmea grid].each do |kind|
       define_method("test_spoilt_#{kind}") do
         random, refused = Random.new(kind.sum), 0
         reader = READERS.fetch(kind) { ->(bytes) { Formats::Reader.read(bytes) } }
         ROUNDS.times do
-          assert_sound reader.call(spoilt(self.class.files.fetch(kind), random))
+          assert_sound reader.call(Spoiler.spoilt(self.class.files.fetch(kind), random))
         rescue Core::BadInput => e
           refute_empty e.message
           refused += 1
@@ -59,7 +44,7 @@ module Thistle
       case found
       when Array then found.each { |one| assert_sound(one) }
       when Hash then found.each { |key, value| assert_sound([key, value]) }
-      when Formats::Feature then assert_sound([found.geometry, found.name, found.properties])
+      when Formats::Feature then assert_sound([found.geometry, found.name, found.properties.to_hash])
       when Core::Survey::Shape then assert_sound(found.geometry)
       when Float then assert_predicate found, :finite?
       when String then assert_predicate found.dup.force_encoding("UTF-8"), :valid_encoding?

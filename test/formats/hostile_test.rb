@@ -28,6 +28,21 @@ module Thistle
       assert_equal [1, "two"], Formats::Apart.call { [1, "two"] }
     end
 
+    # Two at a time; one more waits, and is told when it waits for long.
+    def test_places
+      places = Formats::Places.new("test-#{Process.pid}", 1)
+      gate, held = Queue.new, Queue.new
+      holder = Thread.new { places.hold(seconds: 1, field: :file) { held << gate.pop } }
+      sleep 0.02 until Dir.glob("#{Dir.tmpdir}/test-#{Process.pid}-0.place").any?
+      refused(/Many files are being read/) { places.hold(seconds: 0.2, field: :file) { flunk } }
+      gate << :done
+      holder.join
+
+      assert_equal 3, places.hold(seconds: 5, field: :file) { 3 }
+    ensure
+      FileUtils.rm_f("#{Dir.tmpdir}/test-#{Process.pid}-0.place")
+    end
+
     # 3 000 triangles over one another in one shape: said to cross, never taken apart.
     def test_many_parts_over_one_another
       parts = Array.new(3000) do |n|

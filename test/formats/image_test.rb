@@ -7,15 +7,16 @@ module Thistle
   class ImageTest < Minitest::Test
     Image = Formats::Image
 
-    # A JPEG of 4 x 3 pixels' header with an EXIF block that says 38° 0' 4.32" N, 91° 24' 7.56" W, laid out by the
+    # A JPEG of 4 x 3 pixels' header with an EXIF block that says 38° 0' 4.32" N, 91° 24' 7.56" W, 225°, by the
     # TIFF 6.0 and EXIF 2.3 definitions: big-endian, GPS directory behind the first.
     def self.jpeg(exif: true)
       rational = ->(*numbers) { numbers.map { |n| [(n * 100).round, 100].pack("NN") }.join }
       entry = ->(tag, type, count, value) { [tag, type, count].pack("nnN") + value }
-      gps = [4].pack("n") + entry.call(1, 2, 2, "N\0\0\0") + entry.call(2, 5, 3, [80].pack("N")) +
-            entry.call(3, 2, 2, "W\0\0\0") + entry.call(4, 5, 3, [104].pack("N")) + [0].pack("N")
+      gps = [5].pack("n") + entry.call(1, 2, 2, "N\0\0\0") + entry.call(2, 5, 3, [92].pack("N")) +
+            entry.call(3, 2, 2, "W\0\0\0") + entry.call(4, 5, 3, [116].pack("N")) +
+            entry.call(17, 5, 1, [140].pack("N")) + [0].pack("N")
       tiff = "MM\0*".b + [8].pack("N") + [1].pack("n") + entry.call(0x8825, 4, 1, [26].pack("N")) + [0].pack("N") +
-             gps + rational.call(38, 0, 4.32) + rational.call(91, 24, 7.56)
+             gps + rational.call(38, 0, 4.32) + rational.call(91, 24, 7.56) + rational.call(225)
       app1 = "Exif\0\0".b + tiff
       sof = "\xFF\xC0".b + [11, 8, 3, 4, 1, 1, 0x11, 0].pack("nCnnCCCC")
       scan = "\xFF\xDA".b + [8, 1, 1, 0, 0, 63, 0].pack("nCCCCCC") + "\x12\x34\xFF\xD9".b
@@ -30,6 +31,7 @@ module Thistle
 
       assert_in_delta 38.0012, image.latitude, 1e-6
       assert_in_delta(-91.4021, image.longitude, 1e-6)
+      assert_in_delta 225, image.direction
       assert_equal "leaf.jpg", image.filename
       refute_includes image.public_bytes, "Exif"
       again = Image.new("leaf.jpg", image.public_bytes)

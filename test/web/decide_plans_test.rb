@@ -139,7 +139,8 @@ module Thistle
     def test_a_long_solve_shows_progress
       plan = Store::SeasonPlan.create(property_id: q.id,
                                       asked: JSON.generate(PLAN.merge(other: {}, weights: {}, pins: [], bans: [])))
-      Store::Job.create(kind: "plan", subject_id: plan.id, pid: Process.pid, beat_at: Time.now.utc)
+      Store::Job.create(kind: "plan", subject_id: plan.id, pid: Process.pid, beat_at: Time.now.utc,
+                        begun_at: Time.now.utc)
       get "/decide/plan"
 
       assert_includes last_response.body, "<progress"

@@ -85,6 +85,56 @@ module Thistle
       assert_equal 400, last_response.status
     end
 
+    # What is private is kept by no cache; behind TLS the session never leaves without it; a host that is not ours gets
+    # no answer.
+    def test_private_pages
+      get "/records"
+
+      assert_equal "private, no-store", last_response.headers["cache-control"]
+      refute_match(/secure/i, last_response.headers["set-cookie"].to_s)
+      get "/records?at=1", {}, "HTTP_X_FORWARDED_PROTO" => "https"
+
+      assert_match(/; secure/i, last_response.headers["set-cookie"])
+      assert_equal "max-age=31536000", last_response.headers["strict-transport-security"]
+      get "/records", {}, "HTTP_HOST" => "elsewhere.example"
+
+      assert_equal 403, last_response.status
+    end
+
+    def test_uploads_that_a_kill_left_are_swept
+      was = ENV.fetch("TMPDIR", nil)
+      Dir.mktmpdir do |data|
+        FileUtils.mkdir_p("#{data}/incoming")
+        %w[old new].each { |name| File.write("#{data}/incoming/RackMultipart-#{name}", "x") }
+        File.utime(Time.now - 7200, Time.now - 7200, "#{data}/incoming/RackMultipart-old")
+        Web::Incoming.into(data)
+
+        assert_equal ["#{data}/incoming/RackMultipart-new"], Dir["#{data}/incoming/*"]
+        assert_equal "#{data}/incoming", Dir.tmpdir
+      end
+    ensure
+      ENV["TMPDIR"] = was
+    end
+
+    # Two at once; the rest wait in their order, and the page says so; one too many is refused.
+    def test_long_work_waits_for_its_turn
+      property = patch("Q-01").property
+      gate = Queue.new
+      jobs = Array.new(4) { Store::Job.start("settle", property).later { gate.pop } }
+      wait_for { jobs.first(2).all? { |job| job.refresh.begun_at } }
+      get "/records"
+
+      assert_said "waits: 2 before it", "waits: 3 before it"
+      assert_equal [false, false, true, true], json("/records.json")["jobs"].map { |job| job["waiting"] }
+      4.times { gate << true }
+      wait_for { jobs.all? { |job| job.refresh.status == "done" } }
+      Array.new(Store::Job::WAITING) { Store::Job.start("plan", property) }
+
+      error = assert_raises(Core::BadInput) { Store::Job.start("plan", property) }
+      assert_match(/wait already/, error.message)
+      Store::Job.start("settle", property, must: true)
+    end
+
     def test_what_is_public_knows_no_session
       clear_cookies
       get "/css/thistle.css"

@@ -56,7 +56,15 @@ module Thistle
 
       assert_equal 422, last_response.status
       assert_includes last_response.body, "“notes.jpg” is not a JPEG or PNG picture"
-      send_form :post, "#{path}/photos", photos: [upload.call(ImageTest.jpeg, "leaf.jpg")]
+      send_form :post, "#{path}/photos", photos: [upload.call(ImageTest.jpeg, "leaf.jpg")], place: "true"
+      send_form :post, "#{path}/photos", photos: [upload.call(ImageTest.jpeg, "bare.jpg")]
+      bare = Store::Photo.last
+
+      assert_equal [nil] * 4, bare.values.values_at(:taken_on, :latitude, :longitude, :direction), "it was not wanted"
+      assert_equal ImageTest.jpeg(exif: false), bare.bytes
+      get path
+
+      assert_said "looking south-west"
       get "/identify/photos/#{report.photos.first.id}"
 
       refute_includes last_response.body, "Exif"

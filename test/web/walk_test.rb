@@ -15,8 +15,9 @@ module Thistle
     CORNERS = "37.99, -91.35\n37.99, -91.34\n37.98, -91.35"
     # What stands in for what a form leaves blank.
     GOOD = { "geometry" => POINT, "seen_on" => "2026-05-12", "person" => "Walker", "reason" => "walked",
-             "text" => "a step", "hours" => "2", "crew_size" => "2", "resprouts" => "0", "missed" => "0", "seedlings" => "0", "sight" => "5",
-             "prefix" => "WK", "area" => "10", "radius" => "2", "stems_done" => "3" }.freeze
+             "text" => "a step", "hours" => "2", "crew_size" => "2", "resprouts" => "0", "missed" => "0",
+             "seedlings" => "0", "sight" => "5", "prefix" => "WK", "area" => "10", "radius" => "2",
+             "stems_done" => "3" }.freeze
 
     def test_every_address_and_every_form
       walker = Walker.new(self)

@@ -60,10 +60,12 @@ module Thistle
           { id: report.id, property: report.property.name, patch: report.patch&.code, seen_on: report.seen_on,
             observed: report.observed, candidates: report.likeliest.map { |plant, chance| likely(plant, chance) },
             latitude: report.latitude, longitude: report.longitude,
-            photos: report.photos.map { |photo| { file: "/identify/photos/#{photo.id}", taken_on: photo.taken_on } },
+            photos: report.photos.map { |one| photo(one) },
             answer: report.answer_key, answered_by: report.answered_by, answered_on: report.answered_on,
             answer_note: report.answer_note }
         end
+
+        def photo(photo) = { file: "/identify/photos/#{photo.id}", **photo.values.slice(:taken_on, :direction) }
 
         def likely(plant, probability) = { plant: plant.key, scientific: plant.scientific, probability: }
 

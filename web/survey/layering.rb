@@ -39,6 +39,9 @@ module Thistle
 
         def picture(bytes, params, crs)
           width, height = size(bytes)
+          unless width.positive? && height.positive?
+            raise Core::BadInput.new("The picture is broken: it has no size.", field: :file)
+          end
           if width * height > MAX_PIXELS
             raise Core::BadInput.new("The picture has more than #{MAX_PIXELS / 1_000_000} million pixels.",
                                      field: :file)
@@ -50,11 +53,12 @@ module Thistle
         end
 
         def size(bytes)
-          return bytes.byteslice(16, 8).unpack("NN") if bytes.start_with?(Formats::Image::TYPES["image/png"])
+          png = bytes.start_with?(Formats::Image::TYPES["image/png"])
+          return bytes.ljust(24, "\0").byteslice(16, 8).unpack("NN") if png
 
           picture = EXIFR::JPEG.new(StringIO.new(bytes))
           [picture.width || 0, picture.height || 0]
-        rescue EXIFR::MalformedImage
+        rescue EXIFR::MalformedImage, NoMethodError, TypeError # a spoilt header trips it in many ways
           raise Core::BadInput.new("The picture is broken: it has no size.", field: :file)
         end
 

@@ -1,0 +1,35 @@
+# frozen_string_literal: true
+
+require "fileutils"
+require "tmpdir"
+
+module Thistle
+  module Web
+    # Uploads on their way in lie in a folder of ours beside the data, so that what a killed process left is known and
+    # swept.
+    module Incoming
+      LEFT = 3600 # seconds after which nothing is on its way any more
+
+      module_function
+
+      # From now on temporary files of this process and its forks lie in that folder; what was left there goes.
+      def into(data)
+        @folder = File.join(data, "incoming")
+        FileUtils.mkdir_p(@folder, mode: 0o700)
+        ENV["TMPDIR"] = @folder
+        sweep
+      end
+
+      # Takes away what lies there for longer than an upload takes.
+      def sweep(now = Time.now)
+        return unless @folder
+
+        Dir[File.join(@folder, "*")].grep_v(/\.place\z/).each do |path|
+          FileUtils.rm_rf(path) if now - File.mtime(path) > LEFT
+        rescue Errno::ENOENT
+          nil # its own process was quicker
+        end
+      end
+    end
+  end
+end
