@@ -14,16 +14,16 @@ module Thistle
 
       FOLDER = File.join(ROOT, "knowledge")
       TABLES = { "sources" => "sources", "cautions" => "told", "disposal" => "told", "parts" => "told",
-                 "actives" => "actives",
+                 "actives" => "actives", "formulations" => "formulations",
                  "returns" => "returns", "characters" => "characters", "zones" => "zones", "anchors" => "anchors",
                  "climates" => "climates", "soils" => "soils", "phases" => "phases", "fits" => "fits",
                  "broad_weather" => "broad_weather",
                  "kit" => "told", "schools" => "schools", "goals" => "goals", "aims" => "aims",
                  "planting" => "planting" }.freeze
 
-      attr_reader :plants, :methods_of_removal, :characters, :actives, :cautions, :disposal, :parts, :returns, :sources,
-                  :zone_kinds,
-                  :anchors, :climates, :soils, :phases, :fits, :broad_weather, :kit, :schools, :goals, :aims, :planting
+      attr_reader :plants, :methods_of_removal, :characters, :actives, :formulations, :cautions, :disposal, :parts,
+                  :returns, :sources, :zone_kinds, :anchors, :climates, :soils, :phases, :fits, :broad_weather, :kit,
+                  :schools, :goals, :aims, :planting
 
       # The shipped library, read once.
       def self.shipped = @shipped ||= new
@@ -88,7 +88,7 @@ module Thistle
           .each { |name, kind| instance_variable_set(:"@#{name}", rows_of(kind, tables[name.to_s])) }
         @zone_kinds = rows_of(Survey::ZoneKind, tables["zones"])
         @fits = rows_of(Season::Limits, tables["fits"].transform_keys(&:to_sym))
-        @soils, @broad_weather = tables.values_at("soils", "broad_weather")
+        @soils, @broad_weather, @formulations = tables.values_at("soils", "broad_weather", "formulations")
         @phases = tables["phases"].transform_keys(&:to_sym).freeze
         @planting = tables["planting"]
         @cautions, @disposal, @parts = tables.values_at("cautions", "disposal", "parts")

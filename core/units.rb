@@ -20,6 +20,9 @@ module Thistle
         wind: { "metric" => ["km/h", 1.0], "us" => ["mph", 1.609344] },
         mass: { "metric" => ["g", 1.0], "us" => ["oz", 28.349523125] },
         rain: { "metric" => ["mm", 1.0], "us" => ["in", 25.4] },
+        # Active in a product, g on a litre; acid on ground in a year, g on a hectare.
+        loading: { "metric" => ["g/L", 1.0], "us" => ["lb/gal", 453.59237 / (ML_PER_GALLON / 1000)] },
+        ground_dose: { "metric" => ["kg/ha", 1000.0], "us" => ["lb/ac", 453.59237 / (M2_PER_ACRE / 10_000)] },
         # Spray on ground, litres on 100 m².
         rate: { "metric" => ["L per 100 m²", 1.0], "us" => ["gal/ac", ML_PER_GALLON / 1000 / (M2_PER_ACRE / 100)] }
       }.freeze

@@ -32,10 +32,17 @@ module Thistle
         Store::Property.db.transaction do
           Store::Setting.write("today", @today.iso8601)
           @scenario["properties"].each { |row| load_property(row) }
+          @scenario["shelf"].each { |row| load_product(row) }
         end
       end
 
       private
+
+      def load_product(row)
+        Store::Product.create(**row.except("actives", "uses"), counted_at: Time.now.utc,
+                                                               actives: JSON.generate(row["actives"]),
+                                                               uses: JSON.generate(row["uses"]))
+      end
 
       def load_property(row)
         year = { station_seed: @scenario["station_seed"], timezone: row["timezone"] || @scenario["timezone"],

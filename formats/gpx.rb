@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "json"
 require "time"
 
 module Thistle
@@ -65,7 +66,10 @@ module Thistle
       def own(node)
         text = Xml.text(node, "extensions/patch") or return
         data = JSON.parse(text)
-        Feature.new(geometry: data["geometry"], name: Xml.text(node, "name"), properties: data["properties"])
+        geometry, properties = data.values_at("geometry", "properties") if data.is_a?(Hash)
+        return unless geometry.is_a?(Hash) && properties.is_a?(Hash)
+
+        Feature.new(geometry:, name: Xml.text(node, "name"), properties:)
       rescue JSON::ParserError
         nil
       end

@@ -19,7 +19,7 @@ module Thistle
       POINTED = 512 * 1024
       # [Image] of uploads ({ filename:, tempfile: }), read in a process of its own. Raises BadInput (field :photos).
       def self.all(files)
-        Apart.call(field: :photos) { files.map { |file| new(file[:filename], file[:tempfile].read(MAX + 1)) } }
+        Apart.call(field: :photos) { files.map { |file| new(file[:filename], file[:tempfile].read(MAX + 1).to_s) } }
       end
 
       attr_reader :filename, :bytes, :media, :latitude, :longitude, :taken_on, :direction

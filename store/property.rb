@@ -57,7 +57,7 @@ module Thistle
       end
 
       # What labels say of the weather, {kind of work => {limit => value}}; nil where none was entered.
-      def label_limits = (@label_limits ||= [Label.limits(id)]).first.then { |limits| limits.empty? ? nil : limits }
+      def label_limits = (@label_limits ||= [InUse.limits(id)]).first.then { |limits| limits.empty? ? nil : limits }
 
       # {question => option} that this property answers; the rest are defaults.
       def school_answers = JSON.parse(schools, symbolize_names: true)

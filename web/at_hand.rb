@@ -36,6 +36,9 @@ module Thistle
       def layer_at(id) = of_property(Store::Layer, id)
       def report_at(id) = of_property(Store::Report, id)
 
+      # A product of the group's shelf, taken off or not.
+      def product_at(id) = Store::Product[Whole.read(id.to_s)] || halt(404)
+
       def of_property(model, id)
         record = model[Whole.read(id.to_s)] || halt(404)
         @property = record.property

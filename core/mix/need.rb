@@ -20,6 +20,41 @@ module Thistle
           with_step("Mix for the stems", "#{stems} stems × {volume:#{dose_ml}} × #{SPARE} to spare", total)
         end
 
+        # Planning values (memory): how deep the outer ring of a stub is that still lives, how thick mix lies on it and
+        # on bark, how high the band on bark is; a cut for each inch of trunk, and what goes into one.
+        RING_MM, FILM_MM, BARK_FILM_MM, BAND_CM = 10.0, 1.3, 0.27, 40.0
+        CM_A_CUT, ML_A_CUT = 2.54, 1.0
+        WIDEST_CM = 300.0
+
+        # mL that wet the living ring of a stub, all of its face where it is thin. Raises BadInput (field :diameter).
+        def self.ring(diameter_cm, ring_mm: RING_MM, film_mm: FILM_MM)
+          outer = check_diameter(diameter_cm) / 2
+          inner = [outer - (ring_mm / 10), 0].max
+          Math::PI * ((outer**2) - (inner**2)) * film_mm / 10
+        end
+
+        # mL for the cuts around a trunk, one for each inch, one at least. Raises BadInput (field :diameter).
+        def self.cuts(diameter_cm, ml: ML_A_CUT) = [(check_diameter(diameter_cm) / CM_A_CUT).round, 1].max * ml
+
+        # mL that wet the bark all round from the ground up. Raises BadInput (field :diameter).
+        def self.band(diameter_cm, height_cm: BAND_CM, film_mm: BARK_FILM_MM)
+          Math::PI * check_diameter(diameter_cm) * height_cm * film_mm / 10
+        end
+
+        # mL for one stem of a method by its thickness; nil where the method is for leaves.
+        def self.dose(removal, diameter_cm)
+          return cuts(diameter_cm) if removal.key.include?("hack")
+          return band(diameter_cm) if removal.key.include?("basal")
+
+          ring(diameter_cm) if removal.herbicide == :stem
+        end
+
+        def self.check_diameter(diameter_cm)
+          return diameter_cm if diameter_cm.positive? && diameter_cm <= WIDEST_CM
+
+          raise BadInput.new("A stem is above 0 and at most #{WIDEST_CM.round} cm thick.", field: :diameter)
+        end
+
         # The Amount of ready mix, mL, for an area, m², at a volume, L on 100 m². Raises BadInput (field :area or
         # :rate).
         def self.tank(area_m2:, litres_per_100m2:)
@@ -36,7 +71,7 @@ module Thistle
           step = Step.new(label:, formula:, value: total, unit: :volume, source: "memory")
           Amount.new(total_ml: total, steps: [step])
         end
-        private_class_method :with_step
+        private_class_method :with_step, :check_diameter
       end
     end
   end

@@ -153,6 +153,7 @@ module Thistle
         end
 
         def check_position((lon, lat))
+          raise TypeError unless lon.is_a?(Numeric) && lat.is_a?(Numeric)
           return if lon.between?(-180, 180) && lat.between?(-90, 90)
 
           raise BadInput.new("#{lon}, #{lat} is not on the globe.#{hint(lon, lat)}", field: :geometry)

@@ -5,18 +5,26 @@ require "support/web"
 
 module Thistle
   class WebMixTest < RackTest
+    TYPED = { name: "Our concentrate", form: "solution", active1: "glyphosate_ipa", percent1: "41", grams1: "479.3",
+              most1: "8.9", use_cut_stump: "true", low_cut_stump: "50", high_cut_stump: "100", rainfast_h: "6",
+              wind_low: "4", wind_high: "6", expires_on: "2027-03-31", counted: "2500" }.freeze
+
+    def q = Store::Property.first(prefix: "Q")
+    def product = Store::Product.last
+
     def test_mix_in_us_units_and_its_errors
       id = Store::Property.first(prefix: "P").id
       answer = json("/mix.json?at=#{id}&vessel=jar&active=glyphosate_ipa&stock=41&target=20&stems=100&dose=1")["answer"]
 
-      assert_in_delta 110 * Core::Units::ML_PER_FL_OZ * 20 / 41, answer["stock_ml"], 0.1
+      assert_in_delta 110 * Core::Units::ML_PER_FL_OZ * 20 / 41, answer["product_ml"], 0.1
       get "/mix?stock=41&target=60"
 
-      assert_includes last_response.body, "stronger than the stock"
+      assert_includes last_response.body, "stronger than the product"
       assert_includes last_response.body, 'value="60"'
       get "/mix.json?stems=many"
 
       assert_equal 422, last_response.status
+      assert_in_delta 1210, json("/mix.json?at=#{q.id}&stems=1.1e3&dose=1,0")["answer"]["total_ml"]
     end
 
     # The arithmetic is shown, and so is what forbids it: no licence, a stance, water in reach of a product not made for
@@ -33,6 +41,133 @@ module Thistle
       get "/mix?patch=#{wet.id}&active=glyphosate_ipa_aquatic"
 
       refute_includes last_response.body, "this product is not labelled"
+    end
+
+    # From a label typed once: density, acid, what the label allows; stock that follows records, corrected ones too.
+    def test_a_product_from_its_label_to_an_empty_can
+      send_form(:post, "/mix/shelf", at: q.id, **TYPED)
+      follow_redirect!
+
+      assert_said "1.169 kg on a litre", "50 % to 100 %", "Our concentrate is on the shelf."
+      answer = json("/mix.json?product=#{product.id}&target=20&said=active&stems=10&dose=1")
+
+      assert_match(/48.78 % of product is outside the label.s 50 % to 100 %/, answer["objections"].first["text"])
+      assert_in_delta 11 * 0.4878 * 479.3 / 1000 * 0.741, answer["answer"]["acid_g"]["glyphosate_ipa"], 0.01
+      assert_empty json("/mix.json?product=#{product.id}&target=60&said=product&stems=10&dose=1")["objections"]
+      assert_match(/no use on leaves/, json("/mix.json?vessel=tank&product=#{product.id}")["objections"].first["text"])
+      used = { patch: patch("Q-05").id, method_key: "cut_stump", done_on: "2026-05-12", crew_size: "2", hours: "1",
+               stems_done: "20", product_id: product.id, product: "100", mix: "200", applicator: "R. Lindqvist" }
+      send_form(:post, "/work/treatments", **used)
+
+      assert_equal 303, last_response.status
+      work = Store::Treatment.last
+
+      assert_equal ["glyphosate_ipa", product.id], work.values.values_at(:active_key, :product_id)
+      assert_in_delta 2400, product.on_hand_ml
+      work.take_back(version: 0, person: "R. Lindqvist", reason: "it was another can")
+
+      assert_in_delta 2500, product.on_hand_ml
+      send_form(:post, "/mix/shelf/#{product.id}/count", counted: "1800")
+
+      assert_in_delta 1800, product.on_hand_ml
+    end
+
+    def test_a_label_that_cannot_be_so_is_sent_back_with_what_was_typed
+      { { grams1: "900" } => "one of them is not what the label says",
+        { percent1: "", grams1: "" } => "how strong is it",
+        { high_cut_stump: "20" } => "is below the least", { wind_high: "2" } => "is below the lowest",
+        { active2: "glyphosate_ipa", percent2: "5" } => "two different ones",
+        { expires_on: "0026-01-01" } => "is no year of a label" }.each do |wrong, words|
+        send_form(:post, "/mix/shelf", **TYPED, **wrong)
+
+        assert_equal 422, last_response.status, words
+        assert_said words, 'value="Our concentrate"'
+      end
+      send_form(:post, "/mix/shelf", **TYPED, grams1: "")
+
+      assert_match(/Type the grams/, json("#{last_response.location[%r{/mix.*}]}.json")["warnings"].first)
+    end
+
+    # Two people with the same page open: the second is told, and loses nothing.
+    def test_a_product_changed_meanwhile
+      send_form(:post, "/mix/shelf", **TYPED)
+      2.times { send_form(:put, "/mix/shelf/#{product.id}", **TYPED, name: "Corrected", lock_version: "0") }
+
+      assert_equal 422, last_response.status
+      assert_said "Someone else changed this product meanwhile", 'value="Corrected"'
+    end
+
+    # The label of the product in use goes before planning values, in the hours and in the rules.
+    def test_the_product_in_use
+      send_form(:post, "/mix/shelf", at: q.id, **TYPED)
+      open = json("/season/fit.json?at=#{q.id}")["fit"]["stem"].size
+      send_form(:post, "/mix/in-use", kind: "stem", product: product.id)
+
+      assert_equal({ stem: { wind_low: 4.0, wind_high: 6.0, rainfast_h: 6.0 } }, q.label_limits)
+      assert_operator json("/season/fit.json")["fit"]["stem"].size, :<, open
+      assert_equal product.id, json("/mix.json?vessel=jar")["product"]["id"]
+      send_form(:delete, "/mix/shelf/#{product.id}")
+
+      assert_nil q.label_limits
+      send_form(:post, "/mix/shelf/#{product.id}/undo")
+      send_form(:post, "/mix/in-use", kind: "stem", product: "")
+
+      assert_nil q.label_limits
+    end
+
+    # A shelf goes out as a table and comes back the same, in either system of units; a broken row takes nothing.
+    def test_a_shelf_as_a_table
+      Store::Property.order(:id).first(2).each do |property|
+        table, before = get("/mix/shelf/file?at=#{property.id}").body, shelf
+        Store::Product.dataset.delete
+        send_form(:post, "/mix/shelf/file", file: upload(table, "shelf.csv"))
+
+        assert_equal before, shelf
+        broken = "name,active1,percent1\nA,glyphosate_ipa,41\nB,none,9\n"
+        send_form(:post, "/mix/shelf/file", file: upload(broken, "b.csv"))
+
+        assert_said "line 3, active1"
+        assert_equal before.size, Store::Product.count
+      end
+    end
+
+    def shelf
+      Store::Product.named.map do |one|
+        [one.name, one.form, one.aquatic, one.uses_said.map(&:to_h).sort_by(&:to_s), one.wind_high&.round(1),
+         one.ingredients.map { |part| [part.key, part.percent, part.grams_per_litre&.round(1)] }, one.first_aid]
+      end
+    end
+
+    # CHECKS.md through the page: 0.4 GPM, 5 mph and 20 in are 23.76 gal/ac; kept, it stands in the tank.
+    def test_a_sprayer_is_measured
+      us = Store::Property.first(units: "us")
+      found = json("/mix/calibration.json?at=#{us.id}&way=nozzle&ml=51.2&seconds=60&pace=5&spacing=20")
+
+      assert_in_delta 222.25, found["litres_per_ha"], 0.001
+      timed = { way: "nozzle", ml: "51.2", seconds: "60", distance: "100", runs: "13.4; 13.6364; 20", spacing: "20" }
+
+      assert_in_delta 222.25, json("/mix/calibration.json?#{URI.encode_www_form(timed)}")["litres_per_ha"], 0.01
+      assert_equal "worn", json("/mix/calibration.json?way=wear&ml=12&rated=10")["nozzle"]["verdict"]
+      assert_match(/no walk/, json("/mix/calibration.json?way=nozzle&ml=1&pace=90&spacing=20")["errors"]["pace"])
+      send_form(:post, "/mix/calibration", **timed, sprayer: "blue backpack", person: "Ines")
+      get "/mix?vessel=tank"
+
+      assert_said "blue backpack, Ines", 'value="23.76"'
+      send_form(:post, "/mix/calibration", way: "plot", sprayer: "blue backpack")
+
+      assert_equal 422, last_response.status
+      assert_said "Measure first"
+    end
+
+    # By hand: equal parts of a 41 % product are 20.5 %; a litre of 41 % wants 1050 mL for 20 %; 100 mL at 2 % are 5 L.
+    def test_from_the_other_end
+      found = json("/mix/other-end.json?at=#{q.id}&product=glyphosate_ipa&product_poured=250&carrier_poured=250" \
+                   "&have=1000&from=41&down_to=20&product_have=100&percent=2&dose=5")
+
+      assert_in_delta 20.5, found["poured"]["active"]
+      assert_in_delta 1050, found["carrier_to_add_ml"]
+      assert_equal [5000.0, 909], found.values_at("mix_ml", "stems")
+      assert_match(/only makes it weaker/, json("/mix/other-end.json?have=1&from=20&down_to=41")["errors"]["down_to"])
     end
   end
 end

@@ -106,21 +106,6 @@ module Thistle
       assert_includes last_response.body, "latitude +4.0, longitude +0.0, elevation +4.0"
     end
 
-    # A label's calmer limit shuts hours that the planning value leaves open, on the fit page and in the rules.
-    def test_a_label_goes_before_the_planning_values
-      open = json("/season/fit.json?at=#{q.id}")["fit"]["foliar"].size
-      send_form(:post, "/season/labels", at: q.id, kind: "foliar", wind_low: "4", wind_high: "6")
-
-      assert_operator json("/season/fit.json")["fit"]["foliar"].size, :<, open
-      assert_equal({ foliar: { wind_low: 4.0, wind_high: 6.0 } }, q.label_limits)
-      send_form(:post, "/season/labels", at: q.id, kind: "foliar", wind_low: "9", wind_high: "6")
-
-      assert_includes last_response.body, "is below the lowest"
-      send_form(:post, "/season/labels", at: q.id, kind: "foliar")
-
-      assert_nil q.label_limits
-    end
-
     private
 
     def anchors = json("/season.json?at=#{q.id}")["anchors"].to_h { |row| [row["key"], row] }

@@ -52,6 +52,7 @@ module Thistle
        ["/identify/reports", { "c[habit]" => "vine", "patch" => patch }],
        ["/survey/searches", { geometry: LINE, searched_on: "2026-05-12", sight: 5, "plants[]" => "garlic_mustard" }],
        ["/recheck/tasks", { patch: named, kind: "check", reason: "walk", wait: "date", due_on: "2026-06-12" }],
+       ["/mix/calibration", { way: "plot", ml: "500", side: "10", sprayer: "blue" }],
        ["/decide/rules/off", { rule: "dry_soil", reason: "walk", person: "Walker" }],
        ["/decide/plan", { from: "2026-05-12", weeks: 4, hours: 8, goal: "stop_spread" }]]
     end
@@ -83,12 +84,14 @@ module Thistle
       [["POST", "/identify/observations", seen], ["POST", "/identify/reports", seen],
        ["POST", "/survey/measure", { "geometry" => POINT, "width" => "2", "seen_on" => "2026-05-12" }],
        ["POST", "/recheck/control", { "patch" => patch, "resprouts" => "1", "missed" => "0" }],
+       ["POST", "/mix/calibration", { "way" => "plot", "ml" => "500", "side" => "10", "sprayer" => "blue" }],
        ["POST", "/work/cleanings", { "property" => 1, "people" => "two" }],
        ["POST", "/decide/courses/#{course}/leave", {}],
        ["POST", "/decide/courses/#{course}/steps", { "kind" => "check", "due_on" => "2026-06-12", "text" => "walk" }],
        ["POST", "/decide/steps/#{step}", { "due_on" => "2026-06-12", "text" => "walk" }],
        *%w[done drop].map { |act| ["POST", "/decide/steps/#{step}/#{act}", {}] },
        *%w[zones layers searches arrivals].map { |kind| ["POST", "/survey/#{kind}/1/undo", {}] },
+       *%w[drop undo].map { |act| ["POST", "/mix/calibration/1/#{act}", {}] }, ["POST", "/mix/shelf/1/undo", {}],
        ["POST", "/season/sightings/1/undo", {}], ["POST", "/records/treatment/1/bring-back", {}],
        ["DELETE", "/season/weather/files/1", {}]]
     end

@@ -8,8 +8,48 @@ module Thistle
         module_function
 
         def bench(desk)
-          { vessel: desk.vessel, method: desk.removal.key, errors: desk.errors,
-            objections: desk.objections.map { |text, source| { text:, source: } }, answer: desk.answer&.to_h }
+          { vessel: desk.vessel, method: desk.removal.key, product: named(desk.product),
+            second: desk.second && named(desk.second), errors: desk.errors,
+            objections: desk.objections.map { |text, source| { text:, source: } },
+            answer: desk.answer && mixture(desk.answer) }
+        end
+
+        def named(product) = { id: product.id, name: product.name, source: product.source }
+
+        def mixture(answer)
+          { total_ml: answer.total_ml.round(2), product_ml: answer.product_ml.round(2),
+            carrier_ml: answer.carrier_ml.round(2), carrier: answer.carrier, loads: answer.loads,
+            load_ml: answer.load_ml.round(2), last_load_ml: answer.last_load_ml.round(2),
+            strengths: answer.doses.map { |dose| { name: dose.product.name, **dose.strength.to_h } },
+            parts: answer.parts.map { |part| { name: part.name, ml: part.ml&.round(2), grams: part.grams&.round(2) } },
+            acid_g: answer.acid_g.transform_values { |grams| grams&.round(2) }, asks: answer.asks,
+            working: answer.working.map(&:to_json_data) }
+        end
+
+        def calibration(desk)
+          share, verdict = desk.wear
+          { way: desk.way, litres_per_ha: desk.litres_per_ha&.round(3), pace_km_h: desk.pace&.round(3),
+            nozzle: verdict && { off: share.round(4), verdict: }, errors: desk.errors }
+        end
+
+        def other_end(desk)
+          { product: named(desk.product), poured: desk.poured&.to_h, carrier_to_add_ml: desk.to_add&.round(2),
+            mix_ml: desk.reach&.round(2), stems: desk.stems, errors: desk.errors }
+        end
+
+        def product(row)
+          label = row.label
+          { id: label.id, name: label.name, form: label.form, aquatic: label.aquatic, ready_to_use: label.ready_to_use,
+            density_kg_per_l: label.density&.round(4), actives: label.ingredients.map { |one| ingredient(one) },
+            uses: label.uses.map(&:to_h), rainfast_h: label.rainfast_h, reentry_h: label.reentry_h,
+            plant_back_days: label.plant_back_days, expires_on: label.expires_on,
+            on_hand_ml: row.on_hand_ml&.round(1), in_use: row.in_use, warnings: row.warnings }
+        end
+
+        def ingredient(one)
+          { active: one.key, percent: one.percent, g_per_l: one.grams_per_litre&.round(2),
+            acid_percent: one.acid_percent&.round(3), acid_g_per_l: one.acid_per_litre&.round(2),
+            most_acid_g_per_ha: one.most_g_per_ha&.round(1) }
         end
       end
     end

@@ -3,24 +3,29 @@
 module Thistle
   module Web
     module Mix
-      # Reads what was typed on the mix bench: an active, a target strength, stems or ground; in the property's units.
+      # Reads what was typed on the mix bench: one product or two and their strengths, stems or ground, what goes in
+      # besides; in the property's units.
       class Desk
-        DEFAULTS = { "vessel" => "jar", "active" => "glyphosate_ipa" }.freeze
+        DEFAULTS = { "vessel" => "jar", "adjuvant" => "", "dye" => "", "hardness" => "" }.freeze
+        KINDS = Core::Mix::Strength::KINDS
+        MOST_PERCENT, MOST_GRAMS = 20.0, 50.0 # adjuvant; dye on a litre
 
-        attr_reader :errors, :units, :answer
+        attr_reader :errors, :units, :answer, :patch
 
-        def initialize(params, patch, units, today)
-          @params, @patch, @units, @today = params, patch, units, today
+        def initialize(params, patch, units, property, today)
+          @params, @patch, @units, @property, @today = params, patch, units, property, today
           @errors = {}
           @answer = work_out
         end
 
         def vessel = value("vessel") == "tank" ? "tank" : "jar"
 
-        def active
-          @active ||= Core::Knowledge.shipped.actives[value("active")] ||
-                      Core::Knowledge.shipped.actives["glyphosate_ipa"]
-        end
+        # The product on the bench: the one asked for, else the one in use here for this work, else an active as it is
+        # usually sold, planning values and all.
+        def product = @product ||= named("product") || named("active") || in_use || planned("glyphosate_ipa")
+
+        # A second one in the same tank; nil for none.
+        def second = @params["second"].to_s.empty? ? nil : @second ||= named("second")
 
         # What stands in a field: as typed, else a planning value.
         def value(field)
@@ -30,32 +35,72 @@ module Thistle
           DEFAULTS[field] || from_record[field]
         end
 
-        # What the rules hold against herbicide on this patch, and against this active near water: [[text, source]].
-        def objections
-          return [] unless @patch&.plant
-
-          bench = Core::Decide::Bench.new(@patch.facts(@today), @patch.property.site(@today))
-          found = bench.verdict(removal).reasons.select(&:against?).map { |r| [r.said(@units), r.source] }
-          if wet_and_wrong?(bench)
-            found << ["Water is in reach, and this product is not labelled for aquatic use.", "common_practice"]
-          end
-          found
-        end
+        # What the label says against this mix, and the rules against herbicide on this patch: [[text, source]].
+        def objections = @objections ||= label_says + rules_say
 
         # The method that the jar or the tank is for: the one asked for, else the plant's own first, else the usual one.
         def removal
-          fitting = methods_here.select { |method| method.herbicide == (vessel == "jar" ? :stem : :foliar) }
-          fitting.find { |method| method.key == @params["method"] } || fitting.first ||
-            Core::Knowledge.shipped.removal(vessel == "jar" ? "cut_stump" : "foliar_spot")
+          @removal ||= begin
+            known = Core::Knowledge.shipped.methods_of_removal[@params["method"]]
+            fitting = [known, *methods_here].compact.select { |method| method.herbicide == wanted }
+            fitting.first || Core::Knowledge.shipped.removal(vessel == "jar" ? "cut_stump" : "foliar_spot")
+          end
         end
+
+        def use = Core::Mix::Product.use_of(removal)
 
         # As a form, for the fields of the page.
         def [](field) = value(field.to_s)
         def error(field) = errors[field]
 
+        # Is any of what goes in besides asked for?
+        def besides? = %w[second adjuvant dye hardness].any? { |field| !@params[field].to_s.empty? }
+
+        # The strength in every way, for the first product; nil without an answer.
+        def strength = (answer.doses.first.strength if answer)
+
         private
 
-        def wet_and_wrong?(bench) = bench.situation.near_water? && !active.aquatic
+        def wanted = vessel == "jar" ? :stem : :foliar
+
+        def label_says
+          doses = answer ? answer.doses : []
+          found = doses.map { |dose| dose.product.against(use, dose.strength.product) }
+          [product, second].compact.each do |one|
+            found << "#{one.name} expired on #{Words.full_day(one.expires_on)}." if one.expired?(@today)
+            found << "#{one.name} is ready to use: nothing is mixed into it." if one.ready_to_use
+          end
+          found.compact.map { |text| [text, "label"] }
+        end
+
+        def rules_say
+          return [] unless @patch&.plant
+
+          bench = Core::Decide::Bench.new(@patch.facts(@today), @patch.property.site(@today))
+          found = bench.verdict(removal).reasons.select(&:against?).map { |r| [r.said(@units), r.source] }
+          wet = bench.situation.near_water? && ![product, second].compact.all?(&:aquatic)
+          found << ["Water is in reach, and this product is not labelled for aquatic use.", "common_practice"] if wet
+          found
+        end
+
+        # A product of the shelf by its number, or an active by its key.
+        def named(field)
+          key = @params[field].to_s
+          shelf = Store::Product.live[id: Whole.read(key)] if Whole.read(key).positive?
+          shelf ? shelf.label : planned(key)
+        end
+
+        def planned(key)
+          active = Core::Knowledge.shipped.actives[key] or return
+          stock = Core::Decimal.read(@params["stock"])
+          made = Core::Mix::Product.planned(active)
+          stock&.between?(0.001, 100) ? made.with_percent(stock) : made
+        end
+
+        def in_use
+          kind = Store::InUse::KINDS.find { |_, uses| uses.include?(use) }&.first
+          Store::InUse.products(@property.id)[kind]&.label
+        end
 
         # Stems counted, else as many as the plants likely have.
         def counted
@@ -64,41 +109,108 @@ module Thistle
         end
 
         def from_record
-          @from_record ||= { "stock" => plain(active.stock),
-                             "target" => plain(active.targets[vessel == "jar" ? "stem" : "foliar"]),
-                             "stems" => counted.to_s, "dose" => dose, "rate" => rate,
+          @from_record ||= { "product" => (product.id || product.main.key).to_s, "stock" => plain(product.main.percent),
+                             "said" => counted_as(product), "said2" => counted_as(second),
+                             "target" => usual(product, @params["said"] || counted_as(product)),
+                             "target2" => second && usual(second, @params["said2"] || counted_as(second)),
+                             "stems" => counted.to_s, "dose" => dose, "rate" => rate, "diameter" => "",
                              "area" => plain(units.from_si(:area, @patch&.infested&.first || 100).round(1)),
                              "container" => plain(units.from_si(:volume, vessel == "jar" ? 500 : 15_000).round(1)) }
         end
 
-        # The first is a guess from the stem size, in mL or fl oz a stem.
-        def dose
-          ml = removal.dose_ml[@patch&.stem_size] || 1
-          plain(units.from_si(:volume, ml).round(3))
+        # Labels say percent of product; planning values are percent of active.
+        def counted_as(product) = product&.labelled? ? "product" : "active"
+
+        # What the label says for this use, the least of it; planning values where it says nothing.
+        def usual(product, said)
+          label = product.use(use)
+          percent = label&.low || label&.high || planning_percent(product)
+          shown = Core::Mix::Strength.new(percent / 100.0, product.main).public_send(KINDS.key?(said) ? said : "active")
+          plain(shown&.round(3))
         end
+
+        def planning_percent(product)
+          target = product.main.active.targets.fetch(vessel == "jar" ? "stem" : "foliar")
+          [100.0 * target / (product.main.percent || product.main.active.stock), 100.0].min
+        end
+
+        # A guess from the stem size, in mL or fl oz a stem.
+        def dose = plain(units.from_si(:volume, removal.dose_ml[@patch&.stem_size] || 1).round(3))
 
         def methods_here
           @patch&.plant ? @patch.plant.removals.keys.map { |key| Core::Knowledge.shipped.removal(key) } : []
         end
 
-        # What that way of leaf spraying puts on 100 m².
-        def rate = plain(units.from_si(:rate, removal.spray_l_per_100m2 || 5).round(1))
+        # What a calibrated sprayer puts on 100 m², else what that way of leaf spraying does.
+        def rate = plain(units.from_si(:rate, calibrated || removal.spray_l_per_100m2 || 5).round(2))
+
+        def calibrated = Store::Calibration.live[id: Whole.read(@params["calibration"].to_s)]&.litres_per_100m2
 
         def work_out
-          numbers = %w[stock target container].to_h { |field| [field, number(field)] }
+          check_stock
+          doses = [dose_of(product, "target", "said"), (dose_of(second, "target2", "said2") if second)].compact
+          container, extras = number("container"), besides
           need = vessel == "jar" ? jar : tank
           return if errors.any? || need.nil?
 
-          Core::Mix::Batch.new(active:, target: numbers["target"], stock: numbers["stock"], total_ml: need.total_ml,
-                               container_ml: units.to_si(:volume, numbers["container"]), need: need.steps).mixture
+          Core::Mix::Blend.new(doses:, extras:, total_ml: need.total_ml, need: need.steps,
+                               container_ml: units.to_si(:volume, container)).mixture
         rescue Core::BadInput => e
           @errors[e.field] = e.message
           nil
         end
 
+        def check_stock
+          return if product.id || @params["stock"].nil?
+
+          stock = number("stock")
+          return if stock.nil? || stock.between?(0.001, 100)
+
+          @errors[:stock] = "The stock's strength is more than 0 and at most 100 %."
+        end
+
+        def dose_of(product, field, said)
+          typed = number(field) or return
+          kind = KINDS.key?(value(said)) ? value(said) : "active"
+          Core::Mix::Blend::Dose.new(product:, strength: Core::Mix::Strength.read(typed, kind, product.main))
+        rescue Core::BadInput => e
+          @errors[field.to_sym] = e.message
+          nil
+        end
+
+        # Adjuvant, dye, and what answers hard water.
+        def besides
+          kinds = Core::Mix::Blend
+          [extra("adjuvant", MOST_PERCENT) { |percent| { name: "adjuvant", percent:, order: kinds::ADJUVANT } },
+           extra("dye", MOST_GRAMS) { |grams| { name: "dye", grams_per_litre: grams, order: kinds::DYE } },
+           extra("hardness", Core::Mix::Carrier::HARDEST) do |ppm|
+             { name: "ammonium sulphate", order: kinds::CONDITIONER,
+               grams_per_litre: Core::Mix::Carrier.for_hardness(ppm) }
+           end].compact.map { |fields| kinds::Extra.new(**fields) }
+        end
+
+        def extra(field, most)
+          return if value(field).empty?
+
+          typed = number(field) or return
+          return yield(typed) if typed.positive? && typed <= most
+
+          @errors[field.to_sym] = "is above 0 and at most #{plain(most)}" unless typed.zero?
+          nil
+        end
+
         def jar
-          stems, dose = number("stems"), number("dose")
-          Core::Mix::Need.jar(stems: stems.to_i, dose_ml: units.to_si(:volume, dose).round(3)) if stems && dose
+          stems = number("stems")
+          dose_ml = thickness || number("dose")&.then { |dose| units.to_si(:volume, dose) }
+          Core::Mix::Need.jar(stems: stems.to_i, dose_ml: dose_ml.round(3)) if stems && dose_ml
+        end
+
+        # mL for a stem as thick as was typed; nil where nothing was.
+        def thickness
+          return if value("diameter").empty?
+
+          typed = number("diameter") or return
+          Core::Mix::Need.dose(removal, units.us? ? typed * 2.54 : typed)
         end
 
         def tank
@@ -109,8 +221,8 @@ module Thistle
         end
 
         def number(field)
-          found = Float(value(field).to_s, exception: false)
-          return found if found&.finite?
+          found = Core::Decimal.read(value(field).to_s)
+          return found if found
 
           @errors[field.to_sym] = "is not a number"
           nil

@@ -8,9 +8,11 @@ module Thistle
         def self.registered(app)
           app.get "/mix" do
             patch = patch_in_query
-            desk = Desk.new(params, patch, units, today)
+            desk = Desk.new(params, patch, units, property, today)
             show("mix/index", desk:, patch:) { Answers.bench(desk) }
           end
+          app.register Shelf
+          app.register Measuring
         end
       end
     end

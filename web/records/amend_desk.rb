@@ -12,7 +12,8 @@ module Thistle
         # What a version says, by column: the words for it. Columns that nobody typed are not among them.
         SAID = { done_on: "day", checked_on: "day", seen_on: "day", method_key: "method", people: "who",
                  crew_size: "people", hours: "hours each",
-                 plants_done: "plants", stems_done: "stems", area_m2: "area", active_key: "active ingredient",
+                 plants_done: "plants", stems_done: "stems", area_m2: "area", product_id: "product",
+                 active_key: "active ingredient",
                  product_ml: "stock", mix_ml: "ready mix",
                  applicator: "applicator", disposal: "where it went",
                  seed_fall: "seed that year", resprouts: "alive", missed: "missed", seedlings: "seedlings",
@@ -102,6 +103,7 @@ module Thistle
 
           case column
           when :method_key then Core::Knowledge.shipped.removal(value).name
+          when :product_id then Store::Product[value]&.name || value.to_s
           when :plant_key then Core::Knowledge.shipped.plant(value).name
           when :cover_class then "#{Core::Survey::Cover.class_of(value).label} cover"
           when :settled then value ? "yes" : "no"

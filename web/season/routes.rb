@@ -51,20 +51,9 @@ module Thistle
         def self.fit(app)
           app.get "/season/fit" do
             key = knowledge.fits.key?(params["work"].to_s.to_sym) ? params["work"].to_sym : :pulling
-            label = Store::Label.first(property_id: property.id, kind: key.to_s)
-            show("season/fit", key:, form: Forms::Label.of(label, key.to_s, units, today)) do
+            show("season/fit", key:, in_use: Store::InUse.products(property.id)[key.to_s]) do
               Answers.fits(site, property)
             end
-          end
-
-          app.post "/season/labels" do
-            form = Forms::Label.new(params, units:, today:)
-            if form.store(property)
-              next go_to("/season/fit?work=#{form.values[:kind]}", "The label goes before the planning values.")
-            end
-
-            kind = (Forms::Label::KINDS & [params["kind"]]).first || "foliar"
-            show "season/fit", status: 422, key: kind.to_sym, form:
           end
         end
 

@@ -33,7 +33,7 @@ module Thistle
                     "hours" => hours && [(hours / crew).ceil(1), 0.25].max.clamp(0.25, 8).to_s,
                     "stems_done" => patch.stems&.to_s,
                     "area" => patch.infested && @units.from_si(:area, patch.infested.first).round.to_s }.compact
-          typed = typed.merge(@params.slice("active_key", "product", "mix"))
+          typed = typed.merge(@params.slice("active_key", "product_id", "product", "mix"))
           Forms::Treatment.untouched(typed, units: @units, today: @today)
         end
 

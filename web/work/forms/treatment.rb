@@ -17,6 +17,7 @@ module Thistle
               optional(:stems_done).filled(:integer, gteq?: 0, lteq?: 1_000_000)
               optional(:area).filled(:float, gteq?: 0, lteq?: 100_000_000)
               optional(:active_key).filled(:string)
+              optional(:product_id).filled(:integer)
               optional(:product).filled(:float, gteq?: 0, lteq?: 1_000_000)
               optional(:mix).filled(:float, gteq?: 0, lteq?: 10_000_000)
               optional(:applicator).filled(:string, max_size?: 200)
@@ -31,6 +32,7 @@ module Thistle
             rule(:active_key) do
               key.failure("is not in the library") if value && !Core::Knowledge.shipped.actives.key?(value)
             end
+            rule(:product_id) { key.failure("is not on the shelf") if value && !Store::Product[value] }
             rule(:plants_done, :stems_done, :area) do
               unless values.to_h.values_at(:plants_done, :stems_done, :area).any?
                 key(:stems_done).failure("or the area: say how much was done")
@@ -60,7 +62,14 @@ module Thistle
             new(typed(columns), units:, today:)
           end
 
-          KEPT = %i[method_key plants_done stems_done active_key applicator disposal seed_fall note].freeze
+          KEPT = %i[method_key plants_done stems_done active_key product_id applicator disposal seed_fall note].freeze
+
+          # A product of the shelf says which active it is.
+          def initialize(params, **context)
+            number = Whole.read(params["product_id"] || params[:product_id])
+            product = Store::Product[number] if number.positive?
+            super(product ? params.to_h.merge("active_key" => product.label.main.key) : params, **context)
+          end
 
           # The stored treatment, or nil with errors.
           def store(patch, site)

@@ -1,0 +1,61 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Mix
+      # What a sprayer puts on the ground, measured: litres on a hectare. Each way answers the same number.
+      module Calibration
+        # A square or strip whose fluid ounces are gallons on an acre: 43 560 ÷ 128 square feet.
+        PLOT_M2 = Quantity::ACRE / 128
+        FASTEST_KM_H, WIDEST_M, MOST_L_PER_HA = 30.0, 40.0, 20_000.0
+        WORN = 0.1 # a nozzle that gives a tenth more or less than it is rated for is changed (common practice)
+
+        module_function
+
+        # From what was sprayed on a plot: mL and m².
+        def plot(ml:, area_m2: PLOT_M2)
+          positive(ml:, area: area_m2)
+          checked((Quantity.of(ml, "mL") / Quantity.of(area_m2, "m²")).to("L/ha"))
+        end
+
+        # From a nozzle caught for a while, the pace and how far apart nozzles (or passes) are. Raises BadInput by field.
+        def nozzle(ml:, seconds:, km_h:, spacing_m:)
+          positive(ml:, seconds:, pace: km_h, spacing: spacing_m)
+          refuse :pace, "Faster than #{FASTEST_KM_H.round} km/h is no walk and no field pass." if km_h > FASTEST_KM_H
+          refuse :spacing, "Passes are not more than #{WIDEST_M.round} m apart." if spacing_m > WIDEST_M
+          flow = Quantity.of(ml, "mL") / Quantity.of(seconds, "s")
+          swept = Quantity.of(km_h, "km") / Quantity.of(1, "h") * Quantity.of(spacing_m, "m")
+          checked((flow / swept).to("L/ha"))
+        end
+
+        # km/h of a pace: metres in seconds, the middle of several runs. Raises BadInput (field :distance or :runs).
+        def pace(metres, runs)
+          positive(distance: metres)
+          refuse :runs, "Time at least one run." if runs.empty?
+          positive(runs: runs.min)
+          (Quantity.of(metres, "m") / Quantity.of(runs.sort[runs.size / 2], "s") / Quantity.of(1, "km/h")).ratio
+        end
+
+        # How far a nozzle is off its rated flow: [share, :worn or :blocked or :good].
+        def wear(caught_ml_min, rated_ml_min)
+          positive(caught: caught_ml_min, rated: rated_ml_min)
+          off = (caught_ml_min / rated_ml_min) - 1
+          [off, off.abs <= WORN ? :good : { true => :worn, false => :blocked }[off.positive?]]
+        end
+
+        def checked(litres_per_ha)
+          return litres_per_ha if litres_per_ha <= MOST_L_PER_HA
+
+          refuse :ml, "#{litres_per_ha.round} L on a hectare is a flood: did you mean fluid ounces or mL?"
+        end
+
+        def positive(**given)
+          given.each { |field, number| refuse(field, "is above 0") unless number&.positive? }
+        end
+
+        def refuse(field, message) = raise(BadInput.new(message, field:))
+        private_class_method :checked, :positive, :refuse
+      end
+    end
+  end
+end

@@ -1,0 +1,109 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Mix
+      # A product as its label describes it: one or two actives, what it may be used for and how strong, what it asks of
+      # the day. What nobody typed is nil: a question, never a default.
+      class Product
+        # One use that the label has: percent of product by volume in the mix, from and to.
+        Use = Value.define(:kind, :low, :high) do
+          def within?(percent) = (low.nil? || percent >= low - 1e-9) && (high.nil? || percent <= high + 1e-9)
+        end
+
+        USES = { "foliar" => "leaves", "cut_stump" => "cut stumps", "basal" => "bark",
+                 "hack" => "cuts in the trunk" }.freeze
+        SIGNALS = %w[caution warning danger].freeze
+        DENSITIES = [0.7, 1.8].freeze # kg on a litre that a product may have
+        AGREE = 0.03 # densities that two actives give may differ by this share, as labels round
+
+        FIELDS = %i[name form registration signal_word ready_to_use aquatic rainfast_h reentry_h plant_back_days
+                    wind_low wind_high gust temperature_low temperature_high protection first_aid spill call
+                    expires_on kept_at].freeze
+
+        attr_reader :id, :ingredients, :uses, :source, *FIELDS
+
+        # ingredients: [Ingredient], uses: [Use]; the rest as FIELDS names it, SI and mL. source: "label" as typed from
+        # one, or the standing of a planning value.
+        def initialize(ingredients:, uses: [], id: nil, source: "label", **fields)
+          @id, @source = id, source
+          @ingredients, @uses = ingredients.freeze, uses.freeze
+          FIELDS.each { |name| instance_variable_set(:"@#{name}", fields[name]) }
+          freeze
+        end
+
+        # An active as it is usually sold, where no label was typed: planning values.
+        def self.planned(active, percent = active.stock)
+          new(name: active.name, ingredients: [Ingredient.new(active:, percent: percent.to_f)],
+              aquatic: active.aquatic, rainfast_h: active.rainfast_h, source: active.source)
+        end
+
+        # Which use a method of removal is: a key of USES; nil where it takes no herbicide.
+        def self.use_of(removal)
+          return "foliar" if removal.herbicide == :foliar
+
+          (removal.herbicide? && %w[hack basal].find { |use| removal.key.include?(use) }) ||
+            (removal.herbicide? ? "cut_stump" : nil)
+        end
+
+        # The same planning values of another strength, percent by weight.
+        def with_percent(percent) = Product.planned(main.active, percent)
+
+        def labelled? = source == "label"
+        def main = ingredients.first
+        def carrier = main.active.carrier
+        def use(kind) = uses.find { |use| use.kind == kind.to_s }
+
+        # kg on a litre; nil where no label figure gives it.
+        def density = ingredients.filter_map(&:density).first
+
+        # The name of its density in words, or what is missing to know it.
+        def asks_for
+          return if density
+
+          missing = main.percent ? "grams (or pounds) of active on a litre (or gallon)" : "percent of active by weight"
+          "Type the #{missing} from the label: without it a volume of product has no mass."
+        end
+
+        def expired?(today) = !expires_on.nil? && expires_on < today
+
+        # Is a mix of so many percent of product within what the label has for this use? Words against it, else nil.
+        def against(kind, percent)
+          return unless labelled?
+
+          allowed = use(kind)
+          return "Its label has no use on #{USES.fetch(kind.to_s)} here." unless allowed
+          return if allowed.within?(percent)
+
+          "#{Product.short(percent)} % of product is outside the label's #{Product.span(allowed)} for " \
+            "#{USES.fetch(kind.to_s)}."
+        end
+
+        # {field => words}: what cannot all be so.
+        def complaints
+          densities = ingredients.filter_map(&:density)
+          odd = densities.any? { |one| !one.between?(*DENSITIES) } || far_apart?(densities)
+          { actives: ("Two actives are two different ones." if ingredients.map(&:key).uniq.size < ingredients.size),
+            percent: ("make more than 100 % together" if ingredients.sum { |one| one.percent || 0 } > 100),
+            grams: (dense(densities) if odd) }.compact
+        end
+
+        def self.short(number) = number.round(3).to_s.delete_suffix(".0")
+
+        # "20 % to 50 %", "20 %", "any to 50 %"
+        def self.span(use)
+          [use.low, use.high].uniq.map { |percent| percent ? "#{short(percent)} %" : "any" }.join(" to ")
+        end
+
+        private
+
+        def far_apart?(densities) = densities.size == 2 && (densities.max / densities.min) - 1 > AGREE
+
+        def dense(densities)
+          said = densities.map { |one| "#{one.round(3)} kg on a litre" }.join(" and ")
+          "and percent give #{said}: one of them is not what the label says"
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,33 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # Model: which product of the shelf is used for a kind of work on a property; its label goes before planning values.
+    class InUse < Sequel::Model(:products_in_use)
+      many_to_one :product, class: "Thistle::Store::Product"
+
+      KINDS = { "foliar" => %w[foliar], "stem" => %w[cut_stump hack], "basal" => %w[basal] }.freeze
+      LIMITS = %i[wind_low wind_high gust temperature_low temperature_high rainfast_h].freeze
+
+      # {kind => {limit => value}} of a property, as Core::Season::Limits#under takes it.
+      def self.limits(property_id)
+        products(property_id).to_h { |kind, product| [kind.to_sym, product.limits] }.reject { |_, one| one.empty? }
+      end
+
+      # {kind => Product} of a property.
+      def self.products(property_id)
+        where(property_id:).eager(:product).all.reject { |one| one.product.deleted_at }
+                           .to_h { |one| [one.kind, one.product] }
+      end
+
+      # From now on this product is used for the kind of work; nil takes the choice away.
+      def self.choose(property, kind, product)
+        db.transaction do
+          where(property_id: property.id, kind:).delete
+          create(property_id: property.id, kind:, product_id: product.id) if product
+          property.year_changed
+        end
+      end
+    end
+  end
+end

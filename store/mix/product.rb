@@ -1,0 +1,63 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # Model: a product on the shelf, as somebody typed it from its label. It belongs to the group, not to one property.
+    class Product < Sequel::Model(:products)
+      plugin :optimistic_locking
+
+      dataset_module do
+        def live = where(deleted_at: nil)
+        def named = order(Sequel.function(:lower, :name), :id)
+      end
+
+      # Columns that Core::Mix::Product knows by the same name.
+      PLAIN = (Core::Mix::Product::FIELDS & columns) - [:name]
+
+      # {product_id => mL used} of live records since each was counted.
+      def self.used
+        work, product = Sequel[:treatments], Sequel[:products]
+        taken = Sequel.function(:coalesce, Sequel.function(:sum, work[:product_ml]), 0).as(:ml)
+        db[:treatments].join(:products, id: work[:product_id])
+                       .where(work[:deleted_at] => nil).where { work[:created_at] >= product[:counted_at] }
+                       .group(work[:product_id]).select_hash(work[:product_id], taken)
+      end
+
+      # As core computes with it.
+      def label
+        @label ||= Core::Mix::Product.new(id:, name:, ingredients:, uses: uses_said, **values.slice(*PLAIN))
+      end
+
+      def ingredients
+        JSON.parse(actives).map do |row|
+          Core::Mix::Ingredient.new(active: Core::Knowledge.shipped.actives.fetch(row["active"]),
+                                    **row.except("active").transform_keys(&:to_sym))
+        end
+      end
+
+      def uses_said
+        JSON.parse(uses).map { |row| Core::Mix::Product::Use.new(**row.transform_keys(&:to_sym)) }
+      end
+
+      # mL that are left: what was counted less what live records took since; nil where nobody counted.
+      def on_hand_ml(used = Product.used) = counted_ml && (counted_ml - used.fetch(id, 0))
+
+      # Counted by hand: from now on records count down from here.
+      def count(millilitres) = update(counted_ml: millilitres, counted_at: Time.now.utc)
+
+      # What its label says of the weather, as Core::Season::Limits#under takes it.
+      def limits = values.slice(*InUse::LIMITS).compact
+
+      # Off the shelf, or back on it; records keep its name.
+      def take_off = update(deleted_at: Time.now.utc)
+      def bring_back = update(deleted_at: nil)
+
+      # The year of properties where it is in use rests on what its label says.
+      def after_save
+        super
+        @label = nil
+        InUse.where(product_id: id).select_map(:property_id).uniq.each { |one| Property[one].year_changed }
+      end
+    end
+  end
+end

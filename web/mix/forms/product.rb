@@ -1,0 +1,154 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Mix
+      module Forms
+        # A product as its label says it, in the property's units. The same form reads rows of a shelf's CSV.
+        class Product < Form
+          KINDS = Core::Mix::Product::USES.keys.freeze
+          WINDS, WARMTHS = %i[wind_low wind_high gust].freeze, %i[temperature_low temperature_high].freeze
+          TEXTS = %i[registration protection first_aid spill call kept_at].freeze
+          MOST = 2000
+          PLAIN = %i[name form signal_word rainfast_h reentry_h plant_back_days ready_to_use aquatic expires_on
+                     lock_version].freeze
+
+          class Fields < Form::Contract
+            params do
+              required(:name).filled(:string, max_size?: 120)
+              optional(:form).filled(:string, included_in?: Core::Knowledge.shipped.formulations.keys)
+              [1, 2].each do |n|
+                optional(:"active#{n}").filled(:string, included_in?: Core::Knowledge.shipped.actives.keys)
+                optional(:"percent#{n}").filled(:float, gt?: 0, lteq?: 100)
+                optional(:"grams#{n}").filled(:float, gt?: 0, lteq?: MOST)
+                optional(:"most#{n}").filled(:float, gt?: 0, lteq?: 1000)
+              end
+              KINDS.each do |kind|
+                optional(:"use_#{kind}").filled(:bool)
+                optional(:"low_#{kind}").filled(:float, gt?: 0, lteq?: 100)
+                optional(:"high_#{kind}").filled(:float, gt?: 0, lteq?: 100)
+              end
+              optional(:signal_word).filled(:string, included_in?: Core::Mix::Product::SIGNALS)
+              optional(:ready_to_use).filled(:bool)
+              optional(:aquatic).filled(:bool)
+              optional(:rainfast_h).filled(:float, gteq?: 0, lteq?: 72)
+              optional(:reentry_h).filled(:float, gteq?: 0, lteq?: 720)
+              optional(:plant_back_days).filled(:float, gteq?: 0, lteq?: 3650)
+              WINDS.each { |name| optional(name).filled(:float, gteq?: 0, lteq?: 150) }
+              WARMTHS.each { |name| optional(name).filled(:float, gteq?: -40, lteq?: 130) }
+              TEXTS.each { |name| optional(name).filled(:string, max_size?: MOST) }
+              optional(:expires_on).filled(:date)
+              optional(:counted).filled(:float, gteq?: 0, lteq?: 1_000_000)
+              optional(:lock_version).filled(:integer)
+            end
+            %i[wind temperature].each do |name|
+              rule(:"#{name}_high", :"#{name}_low") do
+                low, high = values[:"#{name}_low"], values[:"#{name}_high"]
+                key(:"#{name}_high").failure("is below the lowest") if low && high && high < low
+              end
+            end
+            KINDS.each do |kind|
+              rule(:"high_#{kind}", :"low_#{kind}") do
+                low, high = values[:"low_#{kind}"], values[:"high_#{kind}"]
+                key(:"high_#{kind}").failure("is below the least") if low && high && high < low
+              end
+            end
+            rule(:active1) { key.failure("is needed: what is in it?") unless value }
+            [1, 2].each do |n|
+              rule(:"active#{n}", :"percent#{n}", :"grams#{n}") do
+                next unless values[:"active#{n}"] && !values[:"percent#{n}"] && !values[:"grams#{n}"]
+
+                key(:"percent#{n}").failure("or the grams are needed: how strong is it?")
+              end
+            end
+            rule(:expires_on) { key.failure("is no year of a label") if value && !value.year.between?(1990, 2100) }
+          end
+
+          # A form filled from a product.
+          def self.of(product, units, today)
+            one = Read.new(product, units)
+            new(typed(one.fields).transform_values { |text| text == "false" ? "" : text }, units:, today:)
+          end
+
+          # The stored product, new or changed, or nil with errors.
+          def store(product = Store::Product.new)
+            complaints if ok?
+            return unless ok?
+
+            product.lock_version = values[:lock_version] if values[:lock_version] && !product.new?
+            product.set(columns)
+            product.set(counted_ml: si(:counted, :volume), counted_at: Time.now.utc) if recounted?(product)
+            product.save
+          rescue Sequel::NoExistingObject
+            failed(:base, "Someone else changed this product meanwhile: reload, and enter it again.") && nil
+          end
+
+          # The columns as typed, SI.
+          def columns
+            { **values.to_h.slice(:name), **%i[form signal_word rainfast_h reentry_h plant_back_days expires_on]
+              .to_h { |name| [name, values[name]] },
+              **TEXTS.to_h { |name| [name, values[name]] }, **WINDS.to_h { |name| [name, si(name, :wind)] },
+              **WARMTHS.to_h { |name| [name, units.to_celsius(values[name])] },
+              ready_to_use: values[:ready_to_use] || false, aquatic: values[:aquatic] || false,
+              actives: JSON.generate(actives), uses: JSON.generate(uses) }
+          end
+
+          private
+
+          def actives
+            [1, 2].filter_map do |n|
+              active = values[:"active#{n}"] or next
+              { active:, percent: values[:"percent#{n}"], grams_per_litre: si(:"grams#{n}", :loading),
+                most_g_per_ha: si(:"most#{n}", :ground_dose) }.compact
+            end
+          end
+
+          def uses
+            KINDS.select { |kind| values[:"use_#{kind}"] || values[:"low_#{kind}"] || values[:"high_#{kind}"] }
+                 .map { |kind| { kind:, low: values[:"low_#{kind}"], high: values[:"high_#{kind}"] }.compact }
+          end
+
+          # What cannot all be so, as core says it.
+          def complaints
+            label = Store::Product.new.set(columns).label
+            at = { actives: :active2, percent: :percent2, grams: :grams1, uses: :base }
+            label.complaints.each { |field, words| errors[at.fetch(field)] = words }
+          end
+
+          # A count by hand is one only where it differs from what is thought to be there.
+          def recounted?(product)
+            return false unless values[:counted]
+
+            known = product.new? ? nil : product.on_hand_ml
+            known.nil? || (known - si(:counted, :volume)).abs > 0.05
+          end
+
+          # A product's columns as a person would type them.
+          Read = Struct.new(:product, :units) do
+            def fields
+              winds = WINDS.to_h { |name| [name, units.from_si(:wind, product[name])&.round(2)] }
+              warmths = WARMTHS.to_h { |name| [name, units.from_celsius(product[name])&.round(2)] }
+              { **product.values.slice(*PLAIN, *TEXTS), **winds, **warmths, **ingredients, **uses,
+                counted: units.from_si(:volume, product.on_hand_ml)&.round(1) }
+            end
+
+            def ingredients
+              product.ingredients.each_with_index.with_object({}) do |(one, n), all|
+                all.merge!("active#{n + 1}": one.key, "percent#{n + 1}": one.percent,
+                           "grams#{n + 1}": units.from_si(:loading, one.grams_per_litre)&.round(4),
+                           "most#{n + 1}": units.from_si(:ground_dose, one.most_g_per_ha)&.round(4))
+              end
+            end
+
+            def uses
+              product.uses_said.each_with_object({}) do |use, all|
+                all.merge!("use_#{use.kind}": true, "low_#{use.kind}": use.low, "high_#{use.kind}": use.high)
+              end
+            end
+          end
+          private_constant :Read
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,45 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Mix
+      # The products of the group with what is left of each, what is wrong with it today, and what it is used for here.
+      class Shelf
+        # warnings: words; in_use: kinds of work on the property at hand.
+        Row = Core::Value.define(:product, :label, :on_hand_ml, :warnings, :in_use)
+
+        LITTLE_ML = 250.0 # less is said to be nearly gone
+        SOON = 60 # days before it expires
+
+        def initialize(property, today)
+          @property, @today = property, today
+          @used, @in_use = Store::Product.used, Store::InUse.products(property.id)
+        end
+
+        def rows = @rows ||= Store::Product.live.named.all.map { |product| row(product) }
+
+        def row(product)
+          label, left = product.label, product.on_hand_ml(@used)
+          Row.new(product:, label:, on_hand_ml: left, warnings: warnings(label, left),
+                  in_use: @in_use.select { |_, one| one.id == product.id }.keys)
+        end
+
+        private
+
+        def warnings(label, left)
+          found = [label.asks_for, expiry(label)]
+          found << "Nothing is left." if left && left <= 0
+          found << "Little is left." if left&.between?(0.01, LITTLE_ML)
+          found << "No use is typed from its label: every mix of it asks." if label.uses.empty?
+          found.compact
+        end
+
+        def expiry(label)
+          return "It expired on #{Words.full_day(label.expires_on)}: it is not to be used." if label.expired?(@today)
+
+          "It expires on #{Words.full_day(label.expires_on)}." if label.expires_on && label.expires_on <= @today + SOON
+        end
+      end
+    end
+  end
+end
