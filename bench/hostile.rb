@@ -28,6 +28,7 @@ module Thistle
         @folder = folder
         serve do
           @done, @files = false, HostileFiles.new(Client.new(@port))
+          [@files.good, @files.made] # once, before several ask
           beside = [Thread.new { browse }, Thread.new { weigh }]
           send_all
           @done = true

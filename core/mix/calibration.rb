@@ -18,7 +18,7 @@ module Thistle
           checked((Quantity.of(ml, "mL") / Quantity.of(area_m2, "m²")).to("L/ha"))
         end
 
-        # From a nozzle caught for a while, the pace and how far apart nozzles (or passes) are. Raises BadInput by field.
+        # From a nozzle caught for a while, the pace, how far apart nozzles (or passes) are. Raises BadInput by field.
         def nozzle(ml:, seconds:, km_h:, spacing_m:)
           positive(ml:, seconds:, pace: km_h, spacing: spacing_m)
           refuse :pace, "Faster than #{FASTEST_KM_H.round} km/h is no walk and no field pass." if km_h > FASTEST_KM_H

@@ -34,6 +34,14 @@ module Thistle
       # Return visits that follow from plant and method: [Core::Recheck::Returns::Visit].
       def returns(plant, site) = Core::Recheck::Returns.new(plant:, removal:, done_on:, site:).visits
 
+      # What was used against what its stubs should have drunk (Core::Mix::StubCheck::Finding); nil for other work.
+      def stub_check
+        return unless removal.herbicide == :stem && mix_ml && stems_done
+
+        usage = Usage.of(removal, patch.stem_size, except: id) or return
+        Core::Mix::StubCheck.new(used_ml: mix_ml, stems: stems_done, usage:).finding
+      end
+
       # Corrected to another day, it keeps that day's weather.
       def before_save
         if !new? && changed_columns.include?(:done_on)

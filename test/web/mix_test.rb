@@ -138,6 +138,28 @@ module Thistle
       end
     end
 
+    # 60 stubs and 20 mL where each takes 1 mL: said at once, and on the patch. Records pull the dose and the batch.
+    def test_the_missed_stub_alarm_and_what_records_say
+      work = { patch: patch("Q-05").id, method_key: "cut_stump", done_on: "2026-05-12", crew_size: "2", hours: "1",
+               active_key: "glyphosate_ipa", product: "10", applicator: "R. Lindqvist", stems_done: "60" }
+      size = patch("Q-05").stem_size
+      before = Store::Usage.of(Core::Knowledge.shipped.removal("cut_stump"), size).count
+      send_form(:post, "/work/treatments", **work, mix: "20")
+      follow_redirect!
+
+      assert_match(/Enough for about \d+ of 60 stubs \(\d+ to \d+\): look for dye once more/, last_response.body)
+      6.times { send_form(:post, "/work/treatments", **work, mix: "120") }
+      found = json("/mix.json?at=#{q.id}&patch=#{patch("Q-05").id}&stems=100")
+
+      assert_equal [before + 7, true], found["usage"].values_at("records", "own")
+      assert_operator found["usage"]["ml_a_stem"], :>, 1.0
+      assert_operator found["batch"]["enough"], :>, 0.5
+      get "/mix?patch=#{patch("Q-05").id}"
+
+      assert_said "How much to carry", "From #{before + 7} records here"
+      assert_nil json("/mix.json?patch=#{patch("Q-05").id}&walk=x")["batch"]
+    end
+
     # CHECKS.md through the page: 0.4 GPM, 5 mph and 20 in are 23.76 gal/ac; kept, it stands in the tank.
     def test_a_sprayer_is_measured
       us = Store::Property.first(units: "us")

@@ -11,7 +11,18 @@ module Thistle
           { vessel: desk.vessel, method: desk.removal.key, product: named(desk.product),
             second: desk.second && named(desk.second), errors: desk.errors,
             objections: desk.objections.map { |text, source| { text:, source: } },
-            answer: desk.answer && mixture(desk.answer) }
+            answer: desk.answer && mixture(desk.answer), usage: desk.usage && usage(desk.usage),
+            batch: desk.batch && batch(desk.batch.best) }
+        end
+
+        def usage(usage)
+          { records: usage.count, own: usage.own?, ml_a_stem: usage.median.round(3), low_ml: usage.low.round(3),
+            high_ml: usage.high.round(3) }
+        end
+
+        def batch(best)
+          { ml: best.ml.round(1), enough: best.enough.round(3), left_over_ml: best.left_ml.round(1),
+            cost: best.cost.round(2) }
         end
 
         def named(product) = { id: product.id, name: product.name, source: product.source }

@@ -6,9 +6,9 @@ module Thistle
       # Reads what was typed on the mix bench: one product or two and their strengths, stems or ground, what goes in
       # besides; in the property's units.
       class Desk
-        DEFAULTS = { "vessel" => "jar", "adjuvant" => "", "dye" => "", "hardness" => "" }.freeze
+        DEFAULTS = { "vessel" => "jar", "adjuvant" => "", "dye" => "", "hardness" => "",
+                     "walk" => "20" }.freeze
         KINDS = Core::Mix::Strength::KINDS
-        MOST_PERCENT, MOST_GRAMS = 20.0, 50.0 # adjuvant; dye on a litre
 
         attr_reader :errors, :units, :answer, :patch
 
@@ -53,8 +53,27 @@ module Thistle
         def [](field) = value(field.to_s)
         def error(field) = errors[field]
 
+        # What stems of the patch's size take with this method; nil where no patch or no size is named.
+        def usage
+          return @usage if defined?(@usage)
+
+          @usage = vessel == "jar" && @patch&.stem_size ? Store::Usage.of(removal, @patch.stem_size) : nil
+        end
+
+        # The batch of least cost, and the way there (Core::Mix::BatchSize); nil for tanks and without an answer.
+        def batch
+          return unless answer && usage
+
+          stems, minutes = number("stems"), number("walk")
+          rates = @property.rates
+          return unless stems && minutes&.between?(0, 600) && stems >= 1
+
+          @batch ||= Core::Mix::BatchSize.new(stems: stems.to_i, usage:, litre: rates.litre,
+                                              walk: rates.hour * minutes / 60)
+        end
+
         # Is any of what goes in besides asked for?
-        def besides? = %w[second adjuvant dye hardness].any? { |field| !@params[field].to_s.empty? }
+        def besides? = ["second", *Besides::FIELDS].any? { |field| !@params[field].to_s.empty? }
 
         # The strength in every way, for the first product; nil without an answer.
         def strength = (answer.doses.first.strength if answer)
@@ -134,8 +153,8 @@ module Thistle
           [100.0 * target / (product.main.percent || product.main.active.stock), 100.0].min
         end
 
-        # A guess from the stem size, in mL or fl oz a stem.
-        def dose = plain(units.from_si(:volume, removal.dose_ml[@patch&.stem_size] || 1).round(3))
+        # By the stem size, in mL or fl oz a stem: the group's own records, else a planning value.
+        def dose = plain(units.from_si(:volume, usage ? usage.median : 1).round(3))
 
         def methods_here
           @patch&.plant ? @patch.plant.removals.keys.map { |key| Core::Knowledge.shipped.removal(key) } : []
@@ -149,7 +168,10 @@ module Thistle
         def work_out
           check_stock
           doses = [dose_of(product, "target", "said"), (dose_of(second, "target2", "said2") if second)].compact
-          container, extras = number("container"), besides
+          container = number("container")
+          besides = Besides.new(Besides::FIELDS.to_h { |field| [field, value(field)] })
+          extras = besides.extras
+          @errors.merge!(besides.errors)
           need = vessel == "jar" ? jar : tank
           return if errors.any? || need.nil?
 
@@ -175,27 +197,6 @@ module Thistle
           Core::Mix::Blend::Dose.new(product:, strength: Core::Mix::Strength.read(typed, kind, product.main))
         rescue Core::BadInput => e
           @errors[field.to_sym] = e.message
-          nil
-        end
-
-        # Adjuvant, dye, and what answers hard water.
-        def besides
-          kinds = Core::Mix::Blend
-          [extra("adjuvant", MOST_PERCENT) { |percent| { name: "adjuvant", percent:, order: kinds::ADJUVANT } },
-           extra("dye", MOST_GRAMS) { |grams| { name: "dye", grams_per_litre: grams, order: kinds::DYE } },
-           extra("hardness", Core::Mix::Carrier::HARDEST) do |ppm|
-             { name: "ammonium sulphate", order: kinds::CONDITIONER,
-               grams_per_litre: Core::Mix::Carrier.for_hardness(ppm) }
-           end].compact.map { |fields| kinds::Extra.new(**fields) }
-        end
-
-        def extra(field, most)
-          return if value(field).empty?
-
-          typed = number(field) or return
-          return yield(typed) if typed.positive? && typed <= most
-
-          @errors[field.to_sym] = "is above 0 and at most #{plain(most)}" unless typed.zero?
           nil
         end
 

@@ -28,8 +28,9 @@ module Thistle
           app.post "/work/treatments" do
             patch = patch_at(params["patch"])
             form = Forms::Treatment.new(params, units:, today:, seen_on: patch.seen_on)
-            if form.store(patch, site)
-              next go_to("/survey/patches/#{patch.id}", "Work recorded. Return visits are set.")
+            if (work = form.store(patch, site))
+              said = ["Work recorded. Return visits are set.", Mix::UsageWords.alarm(work.stub_check)]
+              next go_to("/survey/patches/#{patch.id}", said.compact.join(" "))
             end
 
             desk = Desk.new(params, patch, units, today)

@@ -1,0 +1,73 @@
+# frozen_string_literal: true
+
+require "open3"
+require "test_helper"
+
+module Thistle
+  # How much stems take, against R; the batch of least cost, against simulation; the alarm after a day on stubs.
+  class UsageTest < Minitest::Test
+    Mix = Core::Mix
+
+    def r(code)
+      out, status = Open3.capture2("Rscript", "-e", code)
+      skip "R is not here" unless status.success?
+      out.split.map(&:to_f)
+    end
+
+    # Predictive quantiles by R's qlnorm, worked in R from the same records.
+    def test_quantiles_against_r
+      seen = [1.4, 1.1, 1.9, 0.8, 1.6, 1.2]
+      usage = Mix::Usage.new(1.0, seen)
+      expected = r("x <- log(c(#{seen.join(",")})); w <- 3; n <- length(x); m <- (w * log(1) + sum(x)) / (w + n); " \
+                   "s <- sqrt((w * 0.25 + sum((x - mean(x))^2)) / (w + n - 1) * (1 + 1 / (w + n))); " \
+                   "cat(qlnorm(c(.1, .5, .9, .975), m, s), plnorm(2, m, s))")
+
+      [0.1, 0.5, 0.9, 0.975].zip(expected) { |share, value| assert_in_delta value, usage.quantile(share), 1e-6 }
+      assert_in_delta expected.last, usage.cumulative(2.0), 1e-6
+      assert_predicate usage, :own?
+    end
+
+    # Without records it is what was planned; with many, what was seen.
+    def test_records_pull
+      random = Random.new(1)
+      normal = -> { Math.sqrt(-2 * Math.log(1 - random.rand)) * Math.cos(2 * Math::PI * random.rand) }
+      many = Mix::Usage.new(1.0, Array.new(2000) { Math.exp(Math.log(2.5) + (0.3 * normal.call)) })
+
+      assert_in_delta 1.0, Mix::Usage.new(1.0).median
+      assert_in_delta 2.5, many.median, 0.05
+      assert_in_delta 0.3, many.spread, 0.02
+      assert_operator Mix::Usage.new(1.0).low, :<, 0.6
+    end
+
+    # The batch of least cost, its chance and its leftover against 40 000 days thrown.
+    def test_batch_size_against_simulation
+      usage = Mix::Usage.new(1.0)
+      size = Mix::BatchSize.new(stems: 85, usage:, litre: 60.0, walk: 8.0)
+      random = Random.new(2)
+      needs = Array.new(40_000) do
+        z = Math.sqrt(-2 * Math.log(1 - random.rand)) * Math.cos(2 * Math::PI * random.rand)
+        85 * Math.exp(usage.middle + (usage.spread * z))
+      end
+      cost = ->(ml) { needs.sum { |need| need > ml ? 8.0 : (ml - need) / 1000 * 60.0 } / needs.size }
+      best = size.best
+
+      assert_in_delta needs.count { |need| need <= best.ml } / needs.size.to_f, best.enough, 0.01
+      assert_in_delta cost.call(best.ml), best.cost, best.cost * 0.01
+      size.points.each_slice(20) { |some| assert_operator cost.call(some.first.ml), :>, best.cost * 0.99 }
+      dear = Mix::BatchSize.new(stems: 85, usage:, litre: 400.0, walk: 8.0).best
+
+      assert_operator dear.ml, :<, best.ml, "what is dear is not carried to spare"
+    end
+
+    # By hand: 95 stubs that usually take 1 mL each, spread 0.5: 40 mL did about 40 of them, 95 fits, 300 is heavy.
+    def test_the_alarm
+      check = ->(used) { Mix::StubCheck.new(used_ml: used, stems: 95, usage: Mix::Usage.new(1.0)).finding }
+
+      assert_equal [:short, 40], check.call(40.0).then { |found| [found.kind, found.enough_for] }
+      assert_equal :fits, check.call(95.0).kind
+      assert_equal :heavy, check.call(300.0).kind
+      assert_nil check.call(0.0)
+      assert_operator check.call(40.0).high, :<, 95
+    end
+  end
+end
