@@ -29,6 +29,8 @@ module Thistle
       # What it asks of the weather otherwise than its kind of work does (Season::Limits).
       def limits = @data.fetch("limits", {}).transform_keys(&:to_sym)
       def spray_l_per_100m2 = @data["spray_l_per_100m2"]
+      # Percent of what is used that reaches the plant: { low, high, source }; nil for work without herbicide.
+      def reaches = @data["reaches"]
 
       # What a plant's file says of it, or of the method that it is like; nil where the file is silent.
       def told(plant) = plant.removals[key] || (like && plant.removals[like])

@@ -65,6 +65,13 @@ module Thistle
           "Type the #{missing} from the label: without it a volume of product has no mass."
         end
 
+        # Percent of product in the mix for a method: the least that the label has, else a planning value.
+        def usual_percent(removal)
+          label = use(Product.use_of(removal))
+          target = main.active.targets.fetch(removal.herbicide == :foliar ? "foliar" : "stem")
+          label&.low || label&.high || [100.0 * target / (main.percent || main.active.stock), 100.0].min
+        end
+
         def expired?(today) = !expires_on.nil? && expires_on < today
 
         # Is a mix of so many percent of product within what the label has for this use? Words against it, else nil.

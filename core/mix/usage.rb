@@ -8,7 +8,7 @@ module Thistle
       class Usage
         SPREAD = 0.5 # standard deviation of log mL a stem, from one day's work to the next (memory)
         WEIGHT = 3.0 # records that the planning value counts for
-        ENOUGH = 5 # records from which the group's own go before it
+        ENOUGH = 5 # records from which they count at all
 
         attr_reader :planned_ml, :seen
 
@@ -33,17 +33,17 @@ module Thistle
         def cumulative(millilitres) = Normal.cumulative((Math.log(millilitres) - middle) / spread)
 
         # Mean of the logs, the planning value counting for WEIGHT records.
-        def middle = ((WEIGHT * Math.log(planned_ml)) + logs.sum) / (WEIGHT + count)
+        def middle = ((WEIGHT * Math.log(planned_ml)) + logs.sum) / (WEIGHT + logs.size)
 
         # Spread of the next day's log: of days among themselves, and of not knowing their middle.
         def spread
           within = (WEIGHT * (SPREAD**2)) + logs.sum { |log| (log - mean)**2 }
-          Math.sqrt(within / (WEIGHT + [count - 1, 0].max) * (1 + (1 / (WEIGHT + count))))
+          Math.sqrt(within / (WEIGHT + [logs.size - 1, 0].max) * (1 + (1 / (WEIGHT + logs.size))))
         end
 
         private
 
-        def logs = seen.map { |one| Math.log(one) }
+        def logs = own? ? seen.map { |one| Math.log(one) } : []
         def mean = logs.empty? ? 0.0 : logs.sum / logs.size
       end
     end

@@ -12,12 +12,17 @@ module Thistle
             second: desk.second && named(desk.second), errors: desk.errors,
             objections: desk.objections.map { |text, source| { text:, source: } },
             answer: desk.answer && mixture(desk.answer), usage: desk.usage && usage(desk.usage),
-            batch: desk.batch && batch(desk.batch.best) }
+            batch: desk.batch && batch(desk.batch.best), beside: desk.beside&.rows&.map { |row| beside(row) } }
         end
 
         def usage(usage)
           { records: usage.count, own: usage.own?, ml_a_stem: usage.median.round(3), low_ml: usage.low.round(3),
             high_ml: usage.high.round(3) }
+        end
+
+        def beside(row)
+          { method: row.removal.key, product: row.product.name, product_ml: row.product_ml.round(1),
+            acid_g: row.acid_g&.round(2), reaches_low: row.low, reaches_high: row.high }
         end
 
         def batch(best)

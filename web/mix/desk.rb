@@ -68,8 +68,14 @@ module Thistle
           rates = @property.rates
           return unless stems && minutes&.between?(0, 600) && stems >= 1
 
-          @batch ||= Core::Mix::BatchSize.new(stems: stems.to_i, usage:, litre: rates.litre,
+          planned = Core::Mix::Usage.new(@dose_ml, usage.seen) # what was typed goes before the planning value
+          @batch ||= Core::Mix::BatchSize.new(stems: stems.to_i, usage: planned, litre: rates.litre,
                                               walk: rates.hour * minutes / 60)
+        end
+
+        # What of each herbicide method would reach the plant, and what would fall beside; nil without a plant.
+        def beside
+          @beside ||= BesideBoard.new(@patch, @property, @today, product) if @patch&.plant
         end
 
         # Is any of what goes in besides asked for?
@@ -142,15 +148,9 @@ module Thistle
 
         # What the label says for this use, the least of it; planning values where it says nothing.
         def usual(product, said)
-          label = product.use(use)
-          percent = label&.low || label&.high || planning_percent(product)
+          percent = product.usual_percent(removal)
           shown = Core::Mix::Strength.new(percent / 100.0, product.main).public_send(KINDS.key?(said) ? said : "active")
           plain(shown&.round(3))
-        end
-
-        def planning_percent(product)
-          target = product.main.active.targets.fetch(vessel == "jar" ? "stem" : "foliar")
-          [100.0 * target / (product.main.percent || product.main.active.stock), 100.0].min
         end
 
         # By the stem size, in mL or fl oz a stem: the group's own records, else a planning value.
@@ -202,8 +202,8 @@ module Thistle
 
         def jar
           stems = number("stems")
-          dose_ml = thickness || number("dose")&.then { |dose| units.to_si(:volume, dose) }
-          Core::Mix::Need.jar(stems: stems.to_i, dose_ml: dose_ml.round(3)) if stems && dose_ml
+          @dose_ml = thickness || number("dose")&.then { |dose| units.to_si(:volume, dose) }
+          Core::Mix::Need.jar(stems: stems.to_i, dose_ml: @dose_ml.round(3)) if stems && @dose_ml
         end
 
         # mL for a stem as thick as was typed; nil where nothing was.

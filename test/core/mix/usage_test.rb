@@ -59,6 +59,23 @@ module Thistle
       assert_operator dear.ml, :<, best.ml, "what is dear is not carried to spare"
     end
 
+    # By hand: 2 L at 50 % are 1000 mL of product, 355.14 g of acid; 85 to 95 % of it on the stubs, 5 to 15 % beside.
+    def test_what_falls_beside
+      active = Core::Knowledge.shipped.actives["glyphosate_ipa"]
+      main = Mix::Ingredient.new(active:, percent: 41.0, grams_per_litre: 479.3)
+      cut, spray = %w[cut_stump foliar_spot].map { |key| Core::Knowledge.shipped.removal(key) }
+      found = Mix::Beside.of(cut, Mix::Product.new(ingredients: [main]), litres: 2.0, percent: 50.0)
+
+      assert_in_delta 355.14, found.acid_g, 0.01
+      assert_in_delta 355.14 * 0.05, found.beside.first, 0.01
+      assert_in_delta found.acid_g, found.on_target.first + found.beside.last
+      planned = Mix::Beside.of(spray, Mix::Product.planned(active), litres: 2.0, percent: 2.0)
+
+      assert_nil planned.acid_g
+      assert_in_delta 40, planned.amount
+      assert_nil Mix::Beside.of(Core::Knowledge.shipped.removal("hand_pull"), nil, litres: 1, percent: 1)
+    end
+
     # By hand: 95 stubs that usually take 1 mL each, spread 0.5: 40 mL did about 40 of them, 95 fits, 300 is heavy.
     def test_the_alarm
       check = ->(used) { Mix::StubCheck.new(used_ml: used, stems: 95, usage: Mix::Usage.new(1.0)).finding }
