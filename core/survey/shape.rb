@@ -177,6 +177,10 @@ module Thistle
 
             raise BadInput.new("An area needs at least three different corners.", field: :geometry)
           end
+          unless parts.flatten(1).all? { |ring| two(ring.first) == two(ring.last) }
+            raise BadInput.new("The outline does not come back to where it began.", field: :geometry)
+          end
+
           fault = sound? ? nil : plane.fault(geometry)
           return unless fault
 

@@ -20,6 +20,12 @@ module Thistle
                            .to_h { |one| [one.kind, one.product] }
       end
 
+      # The product in use on a property for a use that labels have; nil where none was said.
+      def self.for(property, use)
+        kind = KINDS.find { |_, uses| uses.include?(use) }&.first
+        products(property.id)[kind]
+      end
+
       # From now on this product is used for the kind of work; nil takes the choice away.
       def self.choose(property, kind, product)
         db.transaction do

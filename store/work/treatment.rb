@@ -42,6 +42,17 @@ module Thistle
         Core::Mix::StubCheck.new(used_ml: mix_ml, stems: stems_done, usage:).finding
       end
 
+      # Acids that this record brought past what its product's label allows on the ground in a year: [Core::Mix::Limit].
+      def past_label
+        label = product_id && Product[product_id]&.label or return []
+        lies = Applications.new(patch, done_on.year)
+        label.ingredients.filter_map do |one|
+          limit = Core::Mix::Limit.new(acid: one.active.acid, lies: lies.most(one.active.acid) || 0.0, planned: 0.0,
+                                       most: one.most_g_per_ha)
+          limit if limit.over?
+        end
+      end
+
       # Corrected to another day, it keeps that day's weather.
       def before_save
         if !new? && changed_columns.include?(:done_on)

@@ -160,6 +160,32 @@ module Thistle
       assert_nil json("/mix.json?patch=#{patch("Q-05").id}&walk=x")["batch"]
     end
 
+    # What lies on the ground this year, against the label: held against the mix past it, stored when it was done.
+    def test_the_label_s_year
+      send_form(:post, "/mix/shelf", at: q.id, **TYPED, most1: "2")
+      id, patch = product.id, patch("Q-05")
+      work = { patch: patch.id, method_key: "cut_stump", done_on: "2026-05-12", crew_size: "2", hours: "1", mix: "900",
+               product_id: id, product: "500", applicator: "R. Lindqvist", stems_done: "60" }
+      send_form(:post, "/work/treatments", **work)
+      lies = 0.5 * 479.3 * (169.07 / 228.18) / patch.ground.area * 10_000
+      bench = json("/mix.json?patch=#{patch.id}&product=#{id}&stems=10")
+
+      assert_in_delta lies, bench["limits"]["acids"].first["lies_g_per_ha"], 0.5
+      refute bench["limits"]["acids"].first["over"]
+      bench = json("/mix.json?patch=#{patch.id}&product=#{id}&stems=9000")
+
+      assert bench["limits"]["acids"].first["over"]
+      assert_match(/of glyphosate acid would lie on it this year; the label.s most is 2 kg/,
+                   bench["objections"].map { |one| one["text"] }.join)
+      get "/mix?patch=#{patch.id}&product=#{id}"
+
+      assert_said "The label's year on"
+      send_form(:post, "/work/treatments", **work, product: "90000", mix: "90000")
+      follow_redirect!
+
+      assert_said "past what its label allows in a year"
+    end
+
     # CHECKS.md through the page: 0.4 GPM, 5 mph and 20 in are 23.76 gal/ac; kept, it stands in the tank.
     def test_a_sprayer_is_measured
       us = Store::Property.first(units: "us")

@@ -12,12 +12,21 @@ module Thistle
             second: desk.second && named(desk.second), errors: desk.errors,
             objections: desk.objections.map { |text, source| { text:, source: } },
             answer: desk.answer && mixture(desk.answer), usage: desk.usage && usage(desk.usage),
-            batch: desk.batch && batch(desk.batch.best), beside: desk.beside&.rows&.map { |row| beside(row) } }
+            batch: desk.batch && batch(desk.batch.best), beside: desk.beside&.rows&.map { |row| beside(row) },
+            limits: desk.limits && limits(desk.limits) }
         end
 
         def usage(usage)
           { records: usage.count, own: usage.own?, ml_a_stem: usage.median.round(3), low_ml: usage.low.round(3),
             high_ml: usage.high.round(3) }
+        end
+
+        def limits(board)
+          rows = board.rows.map do |limit|
+            { acid: limit.acid, lies_g_per_ha: limit.lies.round(1), after_g_per_ha: limit.after.round(1),
+              most_g_per_ha: limit.most&.round(1), over: limit.over? }
+          end
+          { acids: rows, records_untold: board.untold }
         end
 
         def beside(row)

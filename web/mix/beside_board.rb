@@ -40,11 +40,9 @@ module Thistle
         # What is in use here for that, else the product on the bench where its label has the use, else planning values.
         def product_for(removal)
           use = Core::Mix::Product.use_of(removal)
-          kind = Store::InUse::KINDS.find { |_, uses| uses.include?(use) }&.first
-          in_use[kind]&.label || (@product if @product.use(use)) || planned
+          Store::InUse.for(@property, use)&.label || (@product if @product.use(use)) || planned
         end
 
-        def in_use = @in_use ||= Store::InUse.products(@property.id)
         def planned = Core::Mix::Product.planned(@product.main.active)
       end
     end

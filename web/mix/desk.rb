@@ -78,6 +78,13 @@ module Thistle
           @beside ||= BesideBoard.new(@patch, @property, @today, product) if @patch&.plant
         end
 
+        # What lies on the patch's ground this year against what the labels allow; nil without ground or an answer.
+        def limits
+          return unless answer && @patch&.ground
+
+          @limits ||= LimitsBoard.new(@patch, @today, [product, second].compact, answer.acid_g)
+        end
+
         # Is any of what goes in besides asked for?
         def besides? = ["second", *Besides::FIELDS].any? { |field| !@params[field].to_s.empty? }
 
@@ -95,6 +102,7 @@ module Thistle
             found << "#{one.name} expired on #{Words.full_day(one.expires_on)}." if one.expired?(@today)
             found << "#{one.name} is ready to use: nothing is mixed into it." if one.ready_to_use
           end
+          found += (limits&.over || []).map { |limit| UsageWords.over(limit, @units) }
           found.compact.map { |text| [text, "label"] }
         end
 
@@ -123,8 +131,7 @@ module Thistle
         end
 
         def in_use
-          kind = Store::InUse::KINDS.find { |_, uses| uses.include?(use) }&.first
-          Store::InUse.products(@property.id)[kind]&.label
+          Store::InUse.for(@property, use)&.label
         end
 
         # Stems counted, else as many as the plants likely have.

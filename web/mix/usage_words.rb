@@ -7,6 +7,17 @@ module Thistle
       module UsageWords
         module_function
 
+        # What a record of work calls for, sentences: stubs that were missed, a label's year that is past.
+        def of(work, units) = [alarm(work.stub_check), *past(work, units)].compact
+
+        # What a record brought past its label's year: it happened, so it is kept, and marked.
+        def past(work, units)
+          work.past_label.map do |limit|
+            "#{limit.acid.capitalize}: #{ground_dose(limit.lies, units)} lies on it now, past what its label allows " \
+              "in a year (#{ground_dose(limit.most, units)})."
+          end
+        end
+
         # After a day on stubs; nil where it fits or cannot be said.
         def alarm(finding)
           case finding&.kind
@@ -17,6 +28,17 @@ module Thistle
             "Enough for about #{finding.enough_for} stubs where #{finding.stems} were counted: drip, or stubs that " \
             "nobody counted."
           end
+        end
+
+        # Past what the label allows in a year.
+        def over(limit, units)
+          "With this, #{ground_dose(limit.after, units)} of #{limit.acid} acid would lie on it this year; the " \
+            "label's most is #{ground_dose(limit.most, units)}."
+        end
+
+        # "1.2 kg/ha"
+        def ground_dose(g_per_ha, units)
+          "#{units.figure(units.from_si(:ground_dose, g_per_ha))} #{units.unit(:ground_dose)}"
         end
 
         # Whose numbers a dose is.

@@ -29,8 +29,8 @@ module Thistle
             patch = patch_at(params["patch"])
             form = Forms::Treatment.new(params, units:, today:, seen_on: patch.seen_on)
             if (work = form.store(patch, site))
-              said = ["Work recorded. Return visits are set.", Mix::UsageWords.alarm(work.stub_check)]
-              next go_to("/survey/patches/#{patch.id}", said.compact.join(" "))
+              said = ["Work recorded. Return visits are set.", *Mix::UsageWords.of(work, units)]
+              next go_to("/survey/patches/#{patch.id}", said.join(" "))
             end
 
             desk = Desk.new(params, patch, units, today)
