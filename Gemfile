@@ -4,7 +4,8 @@ source "https://rubygems.org"
 
 ruby ">= 3.1"
 
-gem "chunky_png", "~> 1.4"        # draws hill-shade
+gem "chunky_png", "~> 1.4" # draws hill-shade
+gem "css_parser", "1.22.0" # for prawn-svg; later ones want a newer Ruby
 gem "csv", "~> 3.3"               # tables and Darwin Core
 gem "dry-validation", "~> 1.10"   # reads and checks what people type
 gem "erubi", "~> 1.13"            # escapes every <%= %>
@@ -13,6 +14,9 @@ gem "highs", "~> 0.2"             # solves the season plan
 gem "icalendar", "~> 2.10" # calendars out
 gem "json_schemer", "~> 2.4"      # checks knowledge/ at boot
 gem "nokogiri", "~> 1.18"         # reads KML and GPX
+gem "prawn", "~> 2.5" # the card and the records as PDF
+gem "prawn-svg", "~> 0.40"
+gem "prawn-table", "~> 0.2"
 gem "puma", "~> 6.6"
 gem "rack", "~> 3.1"
 gem "rack-protection", "~> 4.2"

@@ -14,16 +14,15 @@ module Thistle
 
       FOLDER = File.join(ROOT, "knowledge")
       TABLES = { "sources" => "sources", "cautions" => "told", "disposal" => "told", "parts" => "told",
-                 "actives" => "actives", "formulations" => "formulations",
+                 "actives" => "actives", "formulations" => "formulations", "records" => "records",
                  "returns" => "returns", "characters" => "characters", "zones" => "zones", "anchors" => "anchors",
                  "climates" => "climates", "soils" => "soils", "phases" => "phases", "fits" => "fits",
-                 "broad_weather" => "broad_weather",
-                 "kit" => "told", "schools" => "schools", "goals" => "goals", "aims" => "aims",
-                 "planting" => "planting" }.freeze
+                 "broad_weather" => "broad_weather", "kit" => "told", "schools" => "schools", "goals" => "goals",
+                 "aims" => "aims", "planting" => "planting" }.freeze
 
-      attr_reader :plants, :methods_of_removal, :characters, :actives, :formulations, :cautions, :disposal, :parts,
-                  :returns, :sources, :zone_kinds, :anchors, :climates, :soils, :phases, :fits, :broad_weather, :kit,
-                  :schools, :goals, :aims, :planting
+      attr_reader :plants, :methods_of_removal, :characters, :actives, :formulations, :records, :cautions, :disposal,
+                  :parts, :returns, :sources, :zone_kinds, :anchors, :climates, :soils, :phases, :fits,
+                  :broad_weather, :kit, :schools, :goals, :aims, :planting
 
       # The shipped library, read once.
       def self.shipped = @shipped ||= new
@@ -82,9 +81,9 @@ module Thistle
 
       def load_tables
         tables = TABLES.to_h { |name, schema| [name, read(File.join(@folder, "#{name}.yml"), schema)] }
-        { sources: Source, characters: Identify::Character, actives: Mix::Active, anchors: Season::AnchorKind,
-          climates: Season::Climate,
-          schools: Decide::School, goals: Decide::Goal, aims: Decide::Aim }
+        { sources: Source, characters: Identify::Character, actives: Mix::Active, records: Mix::RecordRule,
+          anchors: Season::AnchorKind, climates: Season::Climate, schools: Decide::School, goals: Decide::Goal,
+          aims: Decide::Aim }
           .each { |name, kind| instance_variable_set(:"@#{name}", rows_of(kind, tables[name.to_s])) }
         @zone_kinds = rows_of(Survey::ZoneKind, tables["zones"])
         @fits = rows_of(Season::Limits, tables["fits"].transform_keys(&:to_sym))

@@ -99,6 +99,9 @@ module Thistle
           end
         end
 
+        # What the feed knows of a date, hour by hour: [Hour], none where only the day is known.
+        def hourly(date) = @feed.hourly(date)
+
         # The hours ahead, for all kinds of work.
         def hours = @hours ||= Hours.new(self).all
 

@@ -13,7 +13,7 @@ module Thistle
       def self.record(patch, site, **fields)
         db.transaction do
           treatment = create(patch_id: patch.id, weather: JSON.generate(weather(site, fields.fetch(:done_on))),
-                             **fields)
+                             hourly_weather: hourly(site, fields), **fields)
           patch.follow_records
           treatment
         end
@@ -25,6 +25,36 @@ module Thistle
         { tmin: day.tmin, tmax: day.tmax, rain_mm: day.rain, wind_km_h: day.wind, humidity: day.humidity,
           soil: site.ground(date).kind,
           standing: day.standing }
+      end
+
+      # The weather at start, middle and end of an application, as JSON; nil where they, or it, are not known.
+      def self.hourly(site, fields)
+        from, to = fields.values_at(:started_at, :ended_at).map { |text| text && text[0, 2].to_i }
+        return unless from && to
+
+        hours = site.hourly(fields.fetch(:done_on)).to_h { |one| [one.at, one] }
+        seen = hours.values_at(from, (from + to) / 2, to)
+        return if seen.any? { |one| one.nil? || one.standing == :regional }
+
+        JSON.generate(seen.map do |one|
+          { at: one.at, temperature: one.temperature, wind_km_h: one.wind, humidity: one.humidity,
+            standing: one.standing }
+        end)
+      end
+
+      # [{ at, temperature, wind_km_h, humidity, standing }] at start, middle and end; empty where they are not known.
+      def hours_of_application = JSON.parse(hourly_weather || "[]")
+
+      # As the rules for records read it.
+      def application
+        label = product_id && Product[product_id]
+        Core::Mix::ApplicationRecord.new(
+          product: label&.name, registration: label&.registration, amount: product_ml, mix: mix_ml, done_on:,
+          started: started_at, ended: ended_at, place: "#{patch.code}, #{patch.property.name}", area: area_m2,
+          site: patch.property.name, target: patch.plant&.scientific, applicator:, certification: licence_number,
+          category: licence_category, expiry: licence_expires_on, weather: hourly_weather, equipment:,
+          left_over: left_over_ml, written_on: created_at.to_date
+        )
       end
 
       def on = done_on
@@ -56,7 +86,11 @@ module Thistle
       # Corrected to another day, it keeps that day's weather.
       def before_save
         if !new? && changed_columns.include?(:done_on)
-          self.weather = JSON.generate(self.class.weather(patch.property.site(Setting.today), done_on))
+          site = patch.property.site(Setting.today)
+          self.weather = JSON.generate(self.class.weather(site, done_on))
+        end
+        if !new? && changed_columns.intersect?(%i[done_on started_at ended_at])
+          self.hourly_weather = self.class.hourly(patch.property.site(Setting.today), values)
         end
         super
       end

@@ -17,7 +17,7 @@ module Thistle
              "/decide/courses/new?patch=%{patch}&method=cut_stump", "/decide/schools", "/decide/schools?patch=%{patch}",
              "/decide/rules", "/decide/methods", "/decide/methods/cut_stump", "/mix?patch=%{patch}",
              "/mix?vessel=tank&product=1&second=triclopyr_tea&hardness=300",
-             "/mix/shelf", "/mix/shelf/1", "/mix/shelf/new",
+             "/mix/shelf", "/mix/shelf/1", "/mix/shelf/new", "/mix/records", "/mix/card?product=1&stems=40",
              "/mix/calibration?way=nozzle&ml=900&spacing=50&runs=20",
              "/mix/other-end?product_poured=1&carrier_poured=1",
              "/work", "/work?patch=%{patch}&method=cut_stump", "/recheck", "/recheck/patches/%{patch}",

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "csv"
 require "nokogiri"
 require "support/web"
 
@@ -184,6 +185,60 @@ module Thistle
       follow_redirect!
 
       assert_said "past what its label allows in a year"
+    end
+
+    # From the work to a complete record: what is missing is said, on Today too; completed as a correction; a table.
+    def test_the_record_that_the_law_wants
+      send_form(:post, "/mix/shelf", at: q.id, **TYPED, registration: "=QH-41")
+      q.update(record_rule: "strict")
+      work = { patch: patch("Q-05").id, method_key: "cut_stump", done_on: "2026-05-12", crew_size: "2", hours: "1",
+               product_id: product.id, product: "100", mix: "200", applicator: "Walker", stems_done: "60", area: "300" }
+      send_form(:post, "/work/treatments", **work, started_at: "11:00", ended_at: "09:00", left_over: "900")
+
+      assert_said "is before it began", "is more than the mix"
+      send_form(:post, "/work/treatments", **work, started_at: "09:00", ended_at: "11:30", licence_number: "C-7")
+      record = json("/mix/records.json?person=Walker")["records"].first
+
+      assert_equal %w[category expiry equipment left_over], record["missing"]
+      assert_equal [9, 10, 11], record["weather"].map { |one| one["at"] }
+      get "/"
+
+      assert_said "Records of herbicide are not complete"
+      id = record["id"]
+      get "/records/treatment/#{id}"
+      form = Nokogiri::HTML5(last_response.body).at_css("form[action='/records/treatment/#{id}']")
+      fields = form.css("input[name], textarea[name]").to_h { |one| [one["name"], one["value"] || one.text] }
+      form.css("select[name]").each { |one| fields[one["name"]] = one.at_css("[selected]")&.[]("value").to_s }
+      send_form(:post, "/records/treatment/#{id}", **fields.except("authenticity_token").transform_keys(&:to_sym),
+                licence_category: "natural areas", licence_expires_on: "2027-01-01", equipment: "jar", left_over: "0",
+                person: "Walker", reason: "completed the same day")
+
+      assert_equal 303, last_response.status, last_response.body[/bad-word.*/]
+      assert_empty json("/mix/records.json?person=Walker")["records"].first["missing"]
+      table = CSV.parse(get("/mix/records/file?year=2026&person=Walker").body, headers: true)
+
+      assert_equal ["2026-05-12", "'=QH-41", "natural areas", ""],
+                   table.first.values_at("date", "registration", "category", "missing")
+      assert_equal 1, Store::Amendment.where(kind: "treatment", record_id: id).count
+    end
+
+    # The card says what the bench says, on the page and in a PDF in our typeface, on the paper of the land.
+    def test_the_card_for_the_truck
+      send_form(:post, "/mix/shelf", at: q.id, **TYPED, first_aid: "Rinse <eyes> & call 12\u{1F4A5}.")
+      query = "product=#{product.id}&target=60&said=product&stems=850&dose=1&container=500&dye=1"
+      get "/mix/card?#{query}"
+
+      assert_said "Our concentrate, 60 % of the volume", "1 load of 500 mL, the last 435 mL", "300 mL", "261 mL",
+                  "Rinse &lt;eyes&gt; &amp; call 12", "Not typed: read the label."
+      get "/mix/card.pdf?#{query}"
+
+      assert_equal ["application/pdf", "%PDF"], [last_response.media_type, last_response.body[0, 4]]
+      assert_includes last_response.body, "AtkinsonHyperlegible"
+      assert_includes last_response.body, "/MediaBox [0 0 595.28 841.89]"
+      get "/mix/card?stems=none"
+
+      assert_equal "/mix", URI(last_response.location).path
+      assert_equal 404, get("/mix/card.pdf?stems=none").status
     end
 
     # CHECKS.md through the page: 0.4 GPM, 5 mph and 20 in are 23.76 gal/ac; kept, it stands in the tank.

@@ -62,6 +62,19 @@ module Thistle
             mix_ml: desk.reach&.round(2), stems: desk.stems, errors: desk.errors }
         end
 
+        def records(records, rows)
+          { rule: records.rule&.key, records: rows.map { |row| record(row) } }
+        end
+
+        def record(row)
+          told = row.application
+          { id: row.work.id, done_on: told.done_on, place: told.place, target: told.target, product: told.product,
+            registration: told.registration, amount_ml: told.amount, mix_ml: told.mix, area_m2: told.area,
+            started: told.started, ended: told.ended, applicator: told.applicator, certification: told.certification,
+            weather: row.work.hours_of_application, missing: row.missing, spot: row.spot, due_on: row.due_on,
+            keep_until: row.keep_until, late: row.late }
+        end
+
         def product(row)
           label = row.label
           { id: label.id, name: label.name, form: label.form, aquatic: label.aquatic, ready_to_use: label.ready_to_use,

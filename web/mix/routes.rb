@@ -13,6 +13,8 @@ module Thistle
           end
           app.register Shelf
           app.register Measuring
+          app.register Records
+          app.register Cards
         end
       end
     end

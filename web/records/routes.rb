@@ -5,6 +5,8 @@ module Thistle
     module Records
       # The timeline of a property, and how the property is kept.
       module Routes
+        KEPT = %i[name units stance texture region record_rule].freeze
+
         def self.registered(app)
           app.get "/records" do
             timeline, jobs = Timeline.new(property, before: day_in_query("before")), Store::Job.under_way
@@ -29,13 +31,14 @@ module Thistle
             form = Forms::Settings.new(params, units:, today:)
             next go_to("/records", "#{property.name} is kept as you said.") if form.store(property)
 
-            show "records/index", status: 422, timeline: Timeline.new(property), jobs: Store::Job.under_way, form:
+            show "records/index", status: 422, timeline: Timeline.new(property), form:,
+                                  jobs: Store::Job.under_way
           end
           app.register Amendments
         end
 
         def self.form(property, today)
-          typed = property.values.slice(:name, :units, :stance, :texture, :region).compact.transform_values(&:to_s)
+          typed = property.values.slice(*KEPT).compact.transform_values(&:to_s)
           ticks = property.values.slice(:licensed, :aquatic_label, :fire_adapted).transform_values(&:to_s)
           copies = { keep_copies_days: Store::Backup.kept_days.to_s }
           Forms::Settings.new({ **typed, **ticks, **copies }, units: property.measures, today:)

@@ -63,6 +63,14 @@ module Thistle
                                   .where(Sequel[:due_on] > (today + SOON)).limit(SHOWN).all
         end
 
+        # Records of herbicide that lack something by the rule that their property keeps, the one due first in front:
+        # [[property, Store::HerbicideRecords::Row]].
+        def herbicide_records
+          @herbicide_records ||= @properties.select(&:record_rule).flat_map do |property|
+            Store::HerbicideRecords.new(property).incomplete(today).map { |row| [property, row] }
+          end.sort_by { |_, row| row.due_on }
+        end
+
         # Reports that no one has answered: new arrivals, and names that are not settled.
         def reports = @reports ||= Store::Report.where(answer_key: nil).order(:seen_on).limit(SHOWN).all
 

@@ -13,6 +13,7 @@ module Thistle
               required(:stance).filled(:string, included_in?: Core::Decide::Facts::STANCES.keys)
               required(:texture).filled(:string, included_in?: Core::Knowledge.shipped.soils.keys)
               optional(:region).filled(:string, included_in?: Core::Identify::Regions::NAMES.keys)
+              optional(:record_rule).filled(:string, included_in?: Core::Knowledge.shipped.records.keys)
               optional(:licensed).filled(:bool)
               optional(:aquatic_label).filled(:bool)
               optional(:fire_adapted).filled(:bool)
@@ -24,7 +25,7 @@ module Thistle
           def store(property)
             return false unless ok?
 
-            property.update(licensed: false, aquatic_label: false, fire_adapted: false, region: nil,
+            property.update(licensed: false, aquatic_label: false, fire_adapted: false, region: nil, record_rule: nil,
                             **values.except(:keep_copies_days))
             Store::Setting.write("keep_copies_days", values[:keep_copies_days].to_s) if values[:keep_copies_days]
             true

@@ -6,6 +6,8 @@ module Thistle
       module Forms
         # Work done: who, how long, which method, how much, what was used.
         class Treatment < Form
+          CLOCK = /\A([01]\d|2[0-3]):[0-5]\d\z/
+
           class Fields < Form::Contract
             params do
               required(:done_on).filled(:date)
@@ -21,6 +23,14 @@ module Thistle
               optional(:product).filled(:float, gteq?: 0, lteq?: 1_000_000)
               optional(:mix).filled(:float, gteq?: 0, lteq?: 10_000_000)
               optional(:applicator).filled(:string, max_size?: 200)
+              optional(:licence_number).filled(:string, max_size?: 80)
+              optional(:licence_category).filled(:string, max_size?: 80)
+              optional(:licence_expires_on).filled(:date)
+              optional(:started_at).filled(:string, format?: CLOCK)
+              optional(:ended_at).filled(:string, format?: CLOCK)
+              optional(:equipment).filled(:string, max_size?: 200)
+              optional(:left_over).filled(:float, gteq?: 0, lteq?: 10_000_000)
+              optional(:left_over_went).filled(:string, max_size?: 200)
               optional(:seed_fall).filled(:string, included_in?: Core::Recheck::SeedFall::ANSWERS.keys)
               optional(:disposal).filled(:string)
               optional(:note).filled(:string, max_size?: 2000)
@@ -31,6 +41,19 @@ module Thistle
             end
             rule(:active_key) do
               key.failure("is not in the library") if value && !Core::Knowledge.shipped.actives.key?(value)
+            end
+            rule(:started_at, :ended_at) do
+              from, to = values[:started_at], values[:ended_at]
+              key(:ended_at).failure("is before it began") if from && to && to < from
+              key(:ended_at).failure("is needed beside the beginning") if from && !to
+            end
+            rule(:licence_expires_on) do
+              expiry = values[:licence_expires_on]
+              key(:licence_expires_on).failure("is no year of a licence") if expiry && !expiry.year.between?(1990, 2100)
+            end
+            rule(:left_over, :mix) do
+              left, mix = values[:left_over], values[:mix]
+              key(:left_over).failure("is more than the mix") if left && mix && left > mix
             end
             rule(:product_id) { key.failure("is not on the shelf") if value && !Store::Product[value] }
             rule(:plants_done, :stems_done, :area) do
@@ -55,13 +78,16 @@ module Thistle
 
           # A form filled from a record.
           def self.of(work, units, today)
-            columns = work.values.slice(:done_on, :people, :crew_size, :hours, *KEPT)
+            columns = work.values.slice(:done_on, :people, :crew_size, :hours, *KEPT, *LAW)
             columns.merge!(area: units.from_si(:area, work.area_m2)&.round(1),
                            product: units.from_si(:volume, work.product_ml)&.round(2),
-                           mix: units.from_si(:volume, work.mix_ml)&.round(1))
+                           mix: units.from_si(:volume, work.mix_ml)&.round(1),
+                           left_over: units.from_si(:volume, work.left_over_ml)&.round(1))
             new(typed(columns), units:, today:)
           end
 
+          LAW = %i[licence_number licence_category licence_expires_on started_at ended_at equipment
+                   left_over_went].freeze
           KEPT = %i[method_key plants_done stems_done active_key product_id applicator disposal seed_fall note].freeze
 
           # A product of the shelf says which active it is.
@@ -78,9 +104,10 @@ module Thistle
 
           # The columns as typed.
           def columns
-            { **%i[done_on people crew_size hours].to_h { |field| [field, values[field]] },
-              **KEPT.to_h { |field| [field, values[field]] },
-              area_m2: si(:area, :area), product_ml: si(:product, :volume), mix_ml: si(:mix, :volume) }
+            plain = (%i[done_on people crew_size hours] + KEPT + LAW).to_h { |field| [field, values[field]] }
+            { **plain, area_m2: si(:area, :area),
+                       product_ml: si(:product, :volume), mix_ml: si(:mix, :volume),
+                       left_over_ml: si(:left_over, :volume) }
           end
         end
       end
