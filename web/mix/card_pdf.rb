@@ -14,7 +14,8 @@ module Thistle
         STYLE = "<style>.level{stroke:#FFFFFF;stroke-width:1.5} .product{fill:#6A2C7F} .carrier{fill:#DCEBF2} " \
                 ".extra{fill:#8A5F00} .vessel-wall{fill:none;stroke:#1E2A27;stroke-width:3} " \
                 ".vessel-lid{fill:#ECE7DA;stroke:#1E2A27;stroke-width:3} .vessel-tick{stroke:#1E2A27} " \
-                ".on-product{fill:#FFFFFF} .level-mark{font-size:13px;font-weight:bold;text-anchor:middle} .out{text-anchor:start}</style>"
+                ".on-product{fill:#FFFFFF} .level-mark{font-size:13px;font-weight:bold;text-anchor:middle} " \
+                ".out{text-anchor:start}</style>"
         MOST = 700 # letters of one text from a label; the rest is on the label
 
         # card: Card; vessel: its SVG.
