@@ -7,6 +7,7 @@ require "tmpdir"
 require_relative "../thistle"
 require_relative "decide"
 require_relative "identify"
+require_relative "mix"
 require_relative "season"
 require_relative "survey"
 
@@ -34,6 +35,7 @@ module Thistle
       decide
       survey
       identify
+      mix
     end
 
     def season = SeasonBench.new(self, Store::Property.order(:id).last).run
@@ -41,6 +43,8 @@ module Thistle
     def decide = DecideBench.new(self, @property).run
 
     def survey = SurveyBench.new(self, @property).run
+
+    def mix = MixBench.new(self, @property).run
 
     def identify = IdentifyBench.new(@property.site(Store::Setting.today)).run { |path| get(path) }
 

@@ -32,6 +32,13 @@ module Thistle
         (before + own + taken_in).sort_by { |on, kind, record| [on, KINDS_IN_ORDER.index(kind), record.id] }
       end
 
+      # The day until which a label keeps people out of it (:closed_until) or planting off it (:unplanted_until), from a
+      # day on; nil where none does.
+      def kept_by_label(what, today)
+        treatments_dataset.exclude(product_id: nil).where(deleted_at: nil).all
+                          .filter_map(&what).select { |day| day >= today }.max
+      end
+
       KINDS_IN_ORDER = %i[observation check treatment].freeze
 
       # Sets the state and the visits that the records say. Call it after any record is added, corrected or taken away.

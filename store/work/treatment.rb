@@ -45,6 +45,11 @@ module Thistle
       # [{ at, temperature, wind_km_h, humidity, standing }] at start, middle and end; empty where they are not known.
       def hours_of_application = JSON.parse(hourly_weather || "[]")
 
+      # The last day on which nobody goes in, and on which nothing is planted, by the label of what was used; nil where
+      # it says nothing. Part of a day counts as a day.
+      def closed_until = label_days(:reentry_h) { |hours| (hours / 24.0).ceil }
+      def unplanted_until = label_days(:plant_back_days, &:ceil)
+
       # As the rules for records read it.
       def application
         label = product_id && Product[product_id]
@@ -63,6 +68,12 @@ module Thistle
 
       # Return visits that follow from plant and method: [Core::Recheck::Returns::Visit].
       def returns(plant, site) = Core::Recheck::Returns.new(plant:, removal:, done_on:, site:).visits
+
+      def label_days(fact)
+        told = product_id && Product[product_id]&.public_send(fact)
+        told&.positive? ? done_on + yield(told) : nil
+      end
+      private :label_days
 
       # What was used against what its stubs should have drunk (Core::Mix::StubCheck::Finding); nil for other work.
       def stub_check

@@ -187,6 +187,24 @@ module Thistle
       assert_said "past what its label allows in a year"
     end
 
+    # By hand: 12 hours on the 12th keep people out through the 13th, 30 days keep planting off until 11 June. Plants
+    # times stems a plant are what is mixed for.
+    def test_what_a_label_closes_and_how_many_stubs
+      send_form(:post, "/mix/shelf", at: q.id, **TYPED, reentry_h: "12", plant_back_days: "30")
+      id = patch("Q-05").id
+      send_form(:post, "/work/treatments", patch: id, method_key: "cut_stump", done_on: "2026-05-12", crew_size: "2",
+                                           hours: "1", product_id: product.id, product: "10", mix: "20",
+                                           applicator: "Walker", stems_done: "60")
+      follow_redirect!
+
+      assert_said "Nobody goes in until 13 May 2026", "Nothing is planted until 11 June 2026"
+      assert_said "Nothing is planted here until 11 June 2026" if get("/replant?patch=#{id}")
+      assert_in_delta 12 * 7.5 * 1.1, json("/mix.json?plants=12&each=7,5&dose=1 mL")["answer"]["total_ml"]
+      assert_match(/no volume/, json("/mix.json?dose=1 lb")["errors"]["dose"])
+      assert_equal "hack_and_squirt", json("/mix.json?method=hack_and_squirt")["method"]
+      assert_equal "foliar_tussock", json("/mix.json?vessel=tank&method=foliar_tussock")["method"]
+    end
+
     # From the work to a complete record: what is missing is said, on Today too; completed as a correction; a table.
     def test_the_record_that_the_law_wants
       send_form(:post, "/mix/shelf", at: q.id, **TYPED, registration: "=QH-41")

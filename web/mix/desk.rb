@@ -6,7 +6,9 @@ module Thistle
       # Reads what was typed on the mix bench: one product or two and their strengths, stems or ground, what goes in
       # besides; in the property's units.
       class Desk
-        DEFAULTS = { "vessel" => "jar", "adjuvant" => "", "dye" => "", "hardness" => "",
+        include Numbers
+
+        DEFAULTS = { "vessel" => "jar", "adjuvant" => "", "dye" => "", "hardness" => "", "plants" => "", "each" => "",
                      "walk" => "20" }.freeze
         KINDS = Core::Mix::Strength::KINDS
 
@@ -64,11 +66,11 @@ module Thistle
         def batch
           return unless answer && usage
 
-          stems, minutes = number("stems"), number("walk")
+          stems, minutes = amount.stems, number("walk")
           rates = @property.rates
           return unless stems && minutes&.between?(0, 600) && stems >= 1
 
-          planned = Core::Mix::Usage.new(@dose_ml, usage.seen) # what was typed goes before the planning value
+          planned = Core::Mix::Usage.new(amount.dose_ml, usage.seen) # what was typed goes before the planning value
           @batch ||= Core::Mix::BatchSize.new(stems: stems.to_i, usage: planned, litre: rates.litre,
                                               walk: rates.hour * minutes / 60)
         end
@@ -172,18 +174,20 @@ module Thistle
 
         def calibrated = Store::Calibration.live[id: Whole.read(@params["calibration"].to_s)]&.litres_per_100m2
 
+        # What the work needs, as it was typed.
+        def amount = @amount ||= Wanted.new(self)
+
         def work_out
           check_stock
           doses = [dose_of(product, "target", "said"), (dose_of(second, "target2", "said2") if second)].compact
-          container = number("container")
+          container_ml = volume("container")
           besides = Besides.new(Besides::FIELDS.to_h { |field| [field, value(field)] })
           extras = besides.extras
           @errors.merge!(besides.errors)
-          need = vessel == "jar" ? jar : tank
+          need = vessel == "jar" ? amount.jar : amount.tank
           return if errors.any? || need.nil?
 
-          Core::Mix::Blend.new(doses:, extras:, total_ml: need.total_ml, need: need.steps,
-                               container_ml: units.to_si(:volume, container)).mixture
+          Core::Mix::Blend.new(doses:, extras:, total_ml: need.total_ml, need: need.steps, container_ml:).mixture
         rescue Core::BadInput => e
           @errors[e.field] = e.message
           nil
@@ -204,35 +208,6 @@ module Thistle
           Core::Mix::Blend::Dose.new(product:, strength: Core::Mix::Strength.read(typed, kind, product.main))
         rescue Core::BadInput => e
           @errors[field.to_sym] = e.message
-          nil
-        end
-
-        def jar
-          stems = number("stems")
-          @dose_ml = thickness || number("dose")&.then { |dose| units.to_si(:volume, dose) }
-          Core::Mix::Need.jar(stems: stems.to_i, dose_ml: @dose_ml.round(3)) if stems && @dose_ml
-        end
-
-        # mL for a stem as thick as was typed; nil where nothing was.
-        def thickness
-          return if value("diameter").empty?
-
-          typed = number("diameter") or return
-          Core::Mix::Need.dose(removal, units.us? ? typed * 2.54 : typed)
-        end
-
-        def tank
-          area, rate = number("area"), number("rate")
-          return unless area && rate
-
-          Core::Mix::Need.tank(area_m2: units.to_si(:area, area), litres_per_100m2: units.to_si(:rate, rate))
-        end
-
-        def number(field)
-          found = Core::Decimal.read(value(field).to_s)
-          return found if found
-
-          @errors[field.to_sym] = "is not a number"
           nil
         end
 

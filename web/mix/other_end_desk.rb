@@ -53,7 +53,13 @@ module Thistle
           nil
         end
 
-        def volume(field) = number(field)&.then { |typed| units.to_si(:volume, typed) }
+        def volume(field)
+          text = self[field]
+          return if text.empty?
+
+          found = read { Core::Mix::Typed.volume(text, unit: units.unit(:volume), field: field.to_sym) }
+          found.tap { errors[field.to_sym] ||= "is not a number" unless found }
+        end
 
         def number(field)
           text = self[field]

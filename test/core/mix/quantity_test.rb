@@ -39,6 +39,19 @@ module Thistle
       assert_in_delta 40, (Quantity.of(10, "L/ha") * Quantity.of(4, "ha")).to("L")
     end
 
+    # By hand: a quart is 946.35 mL, a bare number counts in the field's unit; a mass is no volume.
+    def test_amounts_with_their_unit
+      read = ->(text) { Mix::Typed.volume(text, unit: "fl oz", field: :dose) }
+
+      { "2 qt" => 1892.706, "1.5 L" => 1500, "1,5 l" => 1500, "500 ml" => 500, "3" => 88.7206, "1 gal" => 3785.412,
+        "2 fl oz" => 59.147, "1 000 mL" => 1000 }.each { |text, ml| assert_in_delta ml, read[text], 0.001, text }
+      ["", "much", "mL"].each { |text| assert_nil read[text], text }
+      error = assert_raises(Core::BadInput) { read["3 lb"] }
+
+      assert_equal :dose, error.field
+      assert_match(/“lb”, which is no volume/, error.message)
+    end
+
     # Ring, band and cuts against sums over thin slices; by hand: a trunk of 8 cm takes three cuts.
     def test_needs_by_geometry
       slices = 20_000

@@ -1,0 +1,24 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Mix
+      # Reads numbers of a desk that has value(field), errors and units; what is none is said beside its field.
+      module Numbers
+        def number(field) = said(field, Core::Decimal.read(value(field).to_s))
+
+        # mL, typed in the property's unit or with a unit of its own.
+        def volume(field)
+          said(field, Core::Mix::Typed.volume(value(field), unit: units.unit(:volume), field: field.to_sym))
+        end
+
+        private
+
+        def said(field, found)
+          errors[field.to_sym] = "is not a number" unless found
+          found
+        end
+      end
+    end
+  end
+end
