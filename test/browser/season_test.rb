@@ -39,16 +39,23 @@ module Thistle
       visit "/season/fit"
       click_link "Spraying leaves", match: :first
       before = find(".verdict-line").text
-      find("summary", text: "What your product's label says").click
+      click_link "The shelf"
+      click_link "Type a label"
+      fill_in "Name, as you call it", with: "Leaf spray"
+      select "Glyphosate, isopropylamine salt", from: "f-active1"
+      fill_in "f-percent1", with: "41"
       fill_in "Highest wind", with: "5"
       fill_in "Lowest wind", with: "7"
-      click_button "Keep"
+      click_button "Put it on the shelf"
 
       assert_text "Highest wind is below the lowest"
       fill_in "Lowest wind", with: "3"
+      click_button "Put it on the shelf"
+      click_link "Fit for what"
+      select "Leaf spray", from: "The product used for this here"
       click_button "Keep"
 
-      assert_text "The label that you entered goes before the planning values."
+      assert_text "The label of Leaf spray goes before planning values."
       refute_equal before, find(".verdict-line").text
       unless all("details.mark-row").first.has_css?("[open]", wait: 0)
         all("details.mark-row").first.find("summary").click

@@ -116,7 +116,7 @@ module Thistle
       assert_selector "#mixed", text: "99 mL"
       fill_in "Target strength", with: "50"
 
-      assert_text "stronger than the stock's 41 %"
+      assert_text "stronger than the product itself (41 % active)"
       fill_in "Target strength", with: "20.5"
 
       assert_selector ".stock", text: "99 mL"

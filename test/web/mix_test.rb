@@ -205,6 +205,19 @@ module Thistle
       assert_equal "foliar_tussock", json("/mix.json?vessel=tank&method=foliar_tussock")["method"]
     end
 
+    # A plan that sprays 40 L at 2 % wants 800 mL of product; there are 300.
+    def test_the_shelf_says_when_a_season_plan_wants_more
+      send_form(:post, "/mix/shelf", at: q.id, **TYPED, use_foliar: "true", low_foliar: "2", counted: "300")
+      send_form(:post, "/mix/in-use", kind: "foliar", product: product.id)
+      answer = { items: [{ method: "foliar_spot", litres: 40.0, week: "2026-05-18" },
+                         { method: "foliar_spot", litres: 90.0, week: "2026-04-06" },
+                         { method: "hand_pull", litres: 0.0, week: "2026-05-18" }] }
+      Store::SeasonPlan.create(property_id: q.id, asked: "{}", status: "solved", answer: JSON.generate(answer))
+
+      assert_includes json("/mix/shelf/#{product.id}.json")["warnings"],
+                      "The season plans want 800 mL: 500 mL more than there is."
+    end
+
     # From the work to a complete record: what is missing is said, on Today too; completed as a correction; a table.
     def test_the_record_that_the_law_wants
       send_form(:post, "/mix/shelf", at: q.id, **TYPED, registration: "=QH-41")

@@ -14,6 +14,7 @@ module Thistle
         def initialize(property, today)
           @property, @today = property, today
           @used, @in_use = Store::Product.used, Store::InUse.products(property.id)
+          @needed = Store::PlanNeeds.call(Store::Property.order(:id).all, today)
         end
 
         def rows = @rows ||= Store::Product.live.named.all.map { |product| row(product) }
@@ -27,11 +28,20 @@ module Thistle
         private
 
         def warnings(label, left)
-          found = [label.asks_for, expiry(label)]
+          found = [label.asks_for, expiry(label), short(label, left)]
           found << "Nothing is left." if left && left <= 0
           found << "Little is left." if left&.between?(0.01, LITTLE_ML)
           found << "No use is typed from its label: every mix of it asks." if label.uses.empty?
           found.compact
+        end
+
+        # Where the season plans want more than there is.
+        def short(label, left)
+          needed = @needed.fetch(label.id, 0)
+          return unless left && needed > left
+
+          units = @property.measures
+          "The season plans want #{units.volume(needed)}: #{units.volume(needed - [left, 0].max)} more than there is."
         end
 
         def expiry(label)
