@@ -30,7 +30,7 @@ module Thistle
     # Three runs by stopwatch, on a phone: each is written down, the middle one counts.
     def test_a_pace_timed_with_a_thumb
       resize("phone")
-      visit "/mix/calibration?way=nozzle&ml=900&spacing=50"
+      visit "/mix/calibration?way=nozzle&ml=900&spacing=50&distance=0,5"
       3.times do
         click_button "Start a run"
         sleep 0.3
