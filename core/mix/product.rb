@@ -50,6 +50,8 @@ module Thistle
         def with_percent(percent) = Product.planned(main.active, percent)
 
         def labelled? = source == "label"
+        # Is it known what is in it? Labels that were kept for their weather alone do not say.
+        def mixable? = ingredients.any?
         def main = ingredients.first
         def carrier = main.active.carrier
         def use(kind) = uses.find { |use| use.kind == kind.to_s }
@@ -57,8 +59,9 @@ module Thistle
         # kg on a litre; nil where no label figure gives it.
         def density = ingredients.filter_map(&:density).first
 
-        # The name of its density in words, or what is missing to know it.
+        # What its label would have to say besides; nil where nothing is missing.
         def asks_for
+          return "No active is typed: nothing can be mixed of it." unless mixable?
           return if density
 
           missing = main.percent ? "grams (or pounds) of active on a litre (or gallon)" : "percent of active by weight"

@@ -28,7 +28,7 @@ module Thistle
         found = Hash.new { |all, acid| all[acid] = [] }
         rows(year, except).each do |work|
           label = labels[work.product_id]
-          told = label&.ingredients&.all?(&:acid_per_litre)
+          told = label&.mixable? && label.ingredients.all?(&:acid_per_litre)
           next @untold += 1 unless told && work.product_ml
 
           label.ingredients.each { |one| found[one.active.acid] << entry(work, one) }

@@ -20,10 +20,10 @@ module Thistle
                            .to_h { |one| [one.kind, one.product] }
       end
 
-      # The product in use on a property for a use that labels have; nil where none was said.
+      # The product in use on a property for a use that labels have, whose actives are known; nil where none is.
       def self.for(property, use)
         kind = KINDS.find { |_, uses| uses.include?(use) }&.first
-        products(property.id)[kind]
+        products(property.id)[kind]&.then { |product| product if product.label.mixable? }
       end
 
       # From now on this product is used for the kind of work; nil takes the choice away.

@@ -46,11 +46,43 @@ module Thistle
                           copies: Dir[File.join(ARGV[0], "*.before-*")].size)
     RUBY
 
+    # What Season kept of labels, in the version before the shelf.
+    LABELLED = <<~RUBY
+      require "./thistle"
+      require "sequel"
+      Sequel.extension :migration
+      old = Sequel.sqlite(File.join(ARGV[0], "thistle.db"))
+      Sequel::Migrator.run(old, Thistle::Store::Database::MIGRATIONS, target: 9)
+      id = old[:properties].insert(name: "Old ground", prefix: "O", latitude: 38.0, longitude: -91.4, station_seed: 1,
+                                   climate: ARGV[1])
+      old[:labels].insert(property_id: id, kind: "foliar", product: "Leaf spray", wind_high: 12.0, rainfast_h: 4.0)
+    RUBY
+    SHELF = <<~RUBY
+      require "json"
+      require "./thistle"
+      Thistle::Web::Boot.call(ARGV[0])
+      product = Thistle::Store::Product.first
+      print JSON.generate(name: product.name, limits: Thistle::Store::Property.first.label_limits,
+                          warnings: Thistle::Web::Mix::Shelf.new(Thistle::Store::Property.first, Date.today)
+                                                                       .rows.first.warnings)
+    RUBY
+
     def run_ruby(script, *args)
       out, said, status = Open3.capture3("ruby", "-e", script, *args, chdir: ROOT)
 
       assert_predicate status, :success?, said
       out
+    end
+
+    def test_labels_become_products_in_use
+      Dir.mktmpdir do |dir|
+        run_ruby(LABELLED, dir, JSON.generate(Testing::CLIMATE))
+        found = JSON.parse(run_ruby(SHELF, dir))
+
+        assert_equal "Leaf spray", found["name"]
+        assert_equal({ "foliar" => { "wind_high" => 12.0, "rainfast_h" => 4.0 } }, found["limits"])
+        assert_includes found["warnings"], "No active is typed: nothing can be mixed of it."
+      end
     end
 
     def test_a_file_of_the_version_before

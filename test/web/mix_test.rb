@@ -98,6 +98,19 @@ module Thistle
       assert_said "Someone else changed this product meanwhile", 'value="Corrected"'
     end
 
+    # A label that was kept for its weather alone: every page says what is missing, none fails.
+    def test_a_product_of_which_only_the_weather_is_known
+      id = Store::Product.create(name: "Leaf spray", wind_high: 9.0).id
+      Store::InUse.choose(q, "foliar", Store::Product[id])
+      ["/mix/shelf", "/mix/shelf/#{id}", "/mix/shelf/#{id}/edit", "/mix?vessel=tank", "/mix?product=#{id}",
+       "/mix?vessel=tank&patch=#{patch("Q-05").id}", "/mix/other-end?product=#{id}", "/season/fit?work=foliar",
+       "/work?patch=#{patch("Q-05").id}&method=foliar_spot&product_id=#{id}", "/mix/shelf/file"].each do |path|
+        assert_equal 200, get(path).status, path
+      end
+      assert_includes json("/mix/shelf/#{id}.json")["warnings"], "No active is typed: nothing can be mixed of it."
+      assert_nil json("/mix.json?vessel=tank")["product"]["id"]
+    end
+
     # The label of the product in use goes before planning values, in the hours and in the rules.
     def test_the_product_in_use
       send_form(:post, "/mix/shelf", at: q.id, **TYPED)

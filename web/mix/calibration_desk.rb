@@ -5,6 +5,8 @@ module Thistle
     module Mix
       # Reads what was measured of a sprayer, one way of three, in the property's units.
       class CalibrationDesk
+        include Numbers
+
         WAYS = { "plot" => "Spray a plot", "nozzle" => "Catch a nozzle", "wear" => "Is the nozzle worn?" }.freeze
         US = { "ml" => "fl oz", "spacing" => "in", "pace" => "mph", "distance" => "ft", "side" => "ft" }.freeze
         METRIC = { "ml" => "mL", "spacing" => "cm", "pace" => "km/h", "distance" => "m", "side" => "m" }.freeze
@@ -25,17 +27,18 @@ module Thistle
         def wear
           return unless way == "wear"
 
-          read { Core::Mix::Calibration.wear(number("ml") || return, number("rated") || return) }
+          read { Core::Mix::Calibration.wear(number_typed("ml") || return, number_typed("rated") || return) }
         end
 
         # km/h, typed or timed.
         def pace
           return read { timed } if runs.any?
 
-          number("pace")&.then { |typed| units.us? ? typed * 1.609344 : typed }
+          number_typed("pace")&.then { |typed| units.us? ? typed * 1.609344 : typed }
         end
 
         def [](field) = @params[field.to_s].is_a?(String) ? @params[field.to_s].strip : usual[field.to_s]
+        def value(field) = self[field]
         def error(field) = errors[field.to_sym]
         def unit(field) = (units.us? ? US : METRIC).fetch(field)
 
@@ -45,19 +48,19 @@ module Thistle
         def usual = { "side" => units.us? ? "18.45" : "10", "seconds" => "60", "distance" => units.us? ? "100" : "25" }
 
         def measured
-          ml = number("ml") or return
+          ml = number_typed("ml") or return
           ml_si = Core::Mix::Quantity.of(ml, unit("ml")).to("mL")
           way == "plot" ? on_a_plot(ml_si) : at_a_pace(ml_si)
         end
 
         def on_a_plot(millilitres)
-          side = number("side") or return
+          side = number_typed("side") or return
           square = Core::Mix::Quantity.of(side, unit("side"))
           Core::Mix::Calibration.plot(ml: millilitres, area_m2: (square * square).to("m²"))
         end
 
         def at_a_pace(millilitres)
-          seconds, spacing, km_h = number("seconds"), number("spacing"), pace
+          seconds, spacing, km_h = number_typed("seconds"), number_typed("spacing"), pace
           return unless seconds && spacing && km_h
 
           Core::Mix::Calibration.nozzle(ml: millilitres, seconds:, km_h:,
@@ -68,7 +71,7 @@ module Thistle
         def runs = self["runs"].to_s.split(/[;\s]+/).filter_map { |text| Core::Decimal.read(text) }
 
         def timed
-          metres = number("distance") or return
+          metres = number_typed("distance") or return
           Core::Mix::Calibration.pace(Core::Mix::Quantity.of(metres, unit("distance")).to("m"), runs)
         end
 
@@ -77,14 +80,6 @@ module Thistle
         rescue Core::BadInput => e
           errors[e.field] = e.message
           nil
-        end
-
-        # A typed number; nothing typed is no complaint yet.
-        def number(field)
-          text = self[field].to_s
-          return if text.empty?
-
-          Core::Decimal.read(text).tap { |found| errors[field.to_sym] = "is not a number" unless found }
         end
       end
     end

@@ -122,7 +122,7 @@ module Thistle
         def named(field)
           key = @params[field].to_s
           shelf = Store::Product.live[id: Whole.read(key)] if Whole.read(key).positive?
-          shelf ? shelf.label : planned(key)
+          shelf&.label&.mixable? ? shelf.label : planned(key)
         end
 
         def planned(key)

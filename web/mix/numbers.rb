@@ -12,6 +12,10 @@ module Thistle
           said(field, Core::Mix::Typed.volume(value(field), unit: units.unit(:volume), field: field.to_sym))
         end
 
+        # The same where nothing typed is no complaint yet.
+        def number_typed(field) = value(field).to_s.empty? ? nil : number(field)
+        def volume_typed(field) = value(field).to_s.empty? ? nil : volume(field)
+
         private
 
         def said(field, found)

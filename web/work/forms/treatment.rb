@@ -94,7 +94,8 @@ module Thistle
           def initialize(params, **context)
             number = Whole.read(params["product_id"] || params[:product_id])
             product = Store::Product[number] if number.positive?
-            super(product ? params.to_h.merge("active_key" => product.label.main.key) : params, **context)
+            known = product.label.main&.key if product
+            super(known ? params.to_h.merge("active_key" => known) : params, **context)
           end
 
           # The stored treatment, or nil with errors.
