@@ -264,6 +264,8 @@ module Thistle
       assert_equal ["2026-05-12", "'=QH-41", "natural areas", ""],
                    table.first.values_at("date", "registration", "category", "missing")
       assert_equal 1, Store::Amendment.where(kind: "treatment", record_id: id).count
+      assert_equal "%PDF", get("/mix/records.pdf?person=Walker").body[0, 4]
+      assert_includes last_response.body, "/MediaBox [0 0 841.89 595.28]"
     end
 
     # The card says what the bench says, on the page and in a PDF in our typeface, on the paper of the land.

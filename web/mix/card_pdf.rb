@@ -1,16 +1,10 @@
 # frozen_string_literal: true
 
-require "prawn"
-require "prawn-svg"
-require "prawn/table"
-
 module Thistle
   module Web
     module Mix
       # The card as one page of PDF in our typeface; the vessel is the page's own drawing.
       class CardPdf
-        FONT = { normal: "#{ROOT}/public/fonts/atkinson-400.ttf", bold: "#{ROOT}/public/fonts/atkinson-700.ttf" }.freeze
-        INK, SOFT, CLAY = "1E2A27", "55615C", "A8462A"
         STYLE = "<style>.level{stroke:#FFFFFF;stroke-width:1.5} .product{fill:#6A2C7F} .carrier{fill:#DCEBF2} " \
                 ".extra{fill:#8A5F00} .vessel-wall{fill:none;stroke:#1E2A27;stroke-width:3} " \
                 ".vessel-lid{fill:#ECE7DA;stroke:#1E2A27;stroke-width:3} .vessel-tick{stroke:#1E2A27} " \
@@ -25,11 +19,7 @@ module Thistle
 
         # The bytes.
         def render
-          @pdf = Prawn::Document.new(page_size: @card.units.us? ? "LETTER" : "A4", margin: 40,
-                                     info: { Title: @card.title, Creator: "Nimble Thistle" })
-          @pdf.font_families.update("Atkinson" => FONT)
-          @pdf.font("Atkinson")
-          @pdf.fill_color INK
+          @pdf = Paper.open(@card.units, title: @card.title)
           head
           pour
           label
@@ -41,9 +31,9 @@ module Thistle
 
         def head
           text @card.title, size: 22, style: :bold
-          text @card.subtitle, size: 11, color: SOFT
+          text @card.subtitle, size: 11, color: Paper::SOFT
           @pdf.move_down 8
-          @card.against.each { |words| text "Not like this: #{words}", size: 12, style: :bold, color: CLAY }
+          @card.against.each { |words| text "Not like this: #{words}", size: 12, style: :bold, color: Paper::CLAY }
           text @card.loads, size: 17, style: :bold
           @pdf.move_down 8
         end
@@ -51,8 +41,8 @@ module Thistle
         def pour
           top = @pdf.cursor
           @pdf.svg @vessel, at: [0, top], width: 110, enable_web_requests: false
-          rows = @card.rows.map { |row| row.compact.map { |cell| plain(cell.to_s) } }
-          how = { borders: [:bottom], border_color: "D9D1BD", size: 16, padding: [5, 6] }
+          rows = @card.rows.map { |row| row.compact.map { |cell| Paper.plain(cell.to_s) } }
+          how = { borders: [:bottom], border_color: Paper::RULE, size: 16, padding: [5, 6] }
           @pdf.bounding_box([130, top], width: @pdf.bounds.width - 130) do
             @pdf.table(rows, width: @pdf.bounds.width, cell_style: how) do |table|
               amounts = table.columns(2...rows.first.size)
@@ -77,11 +67,8 @@ module Thistle
                size: 12, style: :bold
         end
 
-        def text(words, **how) = @pdf.text(plain(words), **how)
-        def escaped(words) = plain(words).gsub("&", "&amp;").gsub("<", "&lt;").gsub(">", "&gt;")
-
-        # What the typeface has no drawing for is left out.
-        def plain(words) = words.tr("\u202F", " ").gsub(/[^\u0020-\u024F\u2010-\u203A\n²³½¼]/, "")
+        def text(words, **how) = @pdf.text(Paper.plain(words), **how)
+        def escaped(words) = Paper.plain(words).gsub("&", "&amp;").gsub("<", "&lt;").gsub(">", "&gt;")
       end
     end
   end

@@ -14,6 +14,14 @@ module Thistle
               show("mix/records", records:, rows:, asked:) { Answers.records(records, rows) }
             end
 
+            app.get "/mix/records.pdf" do
+              records = Store::HerbicideRecords.new(property)
+              content_type "application/pdf"
+              attachment "herbicide-#{property.prefix.downcase}.pdf", :inline
+              rows = records.rows(**Records.asked(params), limit: RecordPdf::MOST + 1)
+              RecordPdf.new(property, records.rule, rows).render
+            end
+
             app.get "/mix/records/file" do
               asked = Records.asked(params)
               content_type "text/csv", charset: "utf-8"
