@@ -35,7 +35,8 @@ module Thistle
         def table(pdf)
           widths = WIDTHS + [pdf.bounds.width - WIDTHS.sum]
           how = { borders: [:bottom], border_color: Paper::RULE, size: 8, padding: [4, 4] }
-          pdf.table([HEADS, *@rows.first(MOST).map { |row| cells(row) }], header: true, column_widths: widths, cell_style: how) do
+          rows = @rows.first(MOST).map { |row| cells(row) }
+          pdf.table([HEADS, *rows], header: true, column_widths: widths, cell_style: how) do
             row(0).font_style = :bold
           end
         end
