@@ -9,7 +9,8 @@ module Thistle
         Point = Value.define(:ml, :cost, :enough, :left_ml)
         STEPS = 160
 
-        # stems; usage: Usage; litre: what a litre of mix costs, getting rid of it and all; walk: what going back costs.
+        # stems, or hundreds of m²; usage: Usage of each; litre: what a litre of mix costs, getting rid of it and all;
+        # walk: what going back once costs, for as much as is then known to be wanted.
         def initialize(stems:, usage:, litre:, walk:)
           @stems, @usage, @litre, @walk = stems, usage, litre.to_f, walk.to_f
         end

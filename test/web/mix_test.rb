@@ -166,12 +166,20 @@ module Thistle
       found = json("/mix.json?at=#{q.id}&patch=#{patch("Q-05").id}&stems=100")
 
       assert_equal [before + 7, true], found["usage"].values_at("records", "own")
-      assert_operator found["usage"]["ml_a_stem"], :>, 1.0
+      assert_operator found["usage"]["middle_ml"], :>, 1.0
       assert_operator found["batch"]["enough"], :>, 0.5
       get "/mix?patch=#{patch("Q-05").id}"
 
       assert_said "How much to carry", "From #{before + 7} records here"
       assert_nil json("/mix.json?patch=#{patch("Q-05").id}&walk=x")["batch"]
+      spray = { **work.except(:stems_done), method_key: "foliar_spot", product: "100", mix: "8000", area: "100" }
+      5.times { send_form(:post, "/work/treatments", **spray) }
+      found = json("/mix.json?vessel=tank&area=400")
+
+      assert found["usage"]["own"]
+      assert_operator found["usage"]["middle_ml"], :>, 5000
+      assert_in_delta found["usage"]["middle_ml"] * 4 * 1.1, found["answer"]["total_ml"], 50
+      assert_operator found["batch"]["cost"], :<=, (25.0 * 20 / 60) + 0.01, "never more than to walk back for sure"
     end
 
     # What lies on the ground this year, against the label: held against the mix past it, stored when it was done.
@@ -211,7 +219,15 @@ module Thistle
       follow_redirect!
 
       assert_said "Nobody goes in until 13 May 2026", "Nothing is planted until 11 June 2026"
-      assert_said "Nothing is planted here until 11 June 2026" if get("/replant?patch=#{id}")
+      get "/replant?patch=#{id}"
+
+      assert_said "Nothing is planted here until 11 June 2026"
+      q.update(record_rule: "us_federal")
+      calendar = get("/season/calendar.ics").body
+
+      ["Nobody goes in: Q-05", "Nothing is planted: Q-05", "Record of herbicide: Q-05"].each do |title|
+        assert_includes calendar, "SUMMARY:#{title}"
+      end
       assert_in_delta 12 * 7.5 * 1.1, json("/mix.json?plants=12&each=7,5&dose=1 mL")["answer"]["total_ml"]
       assert_match(/no volume/, json("/mix.json?dose=1 lb")["errors"]["dose"])
       assert_equal "hack_and_squirt", json("/mix.json?method=hack_and_squirt")["method"]

@@ -17,7 +17,7 @@ module Thistle
         end
 
         def usage(usage)
-          { records: usage.count, own: usage.own?, ml_a_stem: usage.median.round(3), low_ml: usage.low.round(3),
+          { records: usage.count, own: usage.own?, middle_ml: usage.median.round(3), low_ml: usage.low.round(3),
             high_ml: usage.high.round(3) }
         end
 

@@ -55,23 +55,25 @@ module Thistle
         def [](field) = value(field.to_s)
         def error(field) = errors[field]
 
-        # What stems of the patch's size take with this method; nil where no patch or no size is named.
+        # What stems of the patch's size, or 100 m², take with this method; nil for stems of a patch without a size.
         def usage
           return @usage if defined?(@usage)
 
-          @usage = vessel == "jar" && @patch&.stem_size ? Store::Usage.of(removal, @patch.stem_size) : nil
+          @usage = if vessel == "tank" then Store::Usage.on_ground(removal)
+                   elsif @patch&.stem_size then Store::Usage.of(removal, @patch.stem_size)
+                   end
         end
 
-        # The batch of least cost, and the way there (Core::Mix::BatchSize); nil for tanks and without an answer.
+        # The batch of least cost, and the way there (Core::Mix::BatchSize); nil without an answer.
         def batch
           return unless answer && usage
 
-          stems, minutes = amount.stems, number("walk")
-          rates = @property.rates
-          return unless stems && minutes&.between?(0, 600) && stems >= 1
+          count, each = vessel == "jar" ? [amount.stems, amount.dose_ml] : [amount.hundreds, amount.ml_a_hundred]
+          minutes, rates = number("walk"), @property.rates
+          return unless minutes&.between?(0, 600)
 
-          planned = Core::Mix::Usage.new(amount.dose_ml, usage.seen) # what was typed goes before the planning value
-          @batch ||= Core::Mix::BatchSize.new(stems: stems.to_i, usage: planned, litre: rates.litre,
+          planned = Core::Mix::Usage.new(each, usage.seen) # what was typed goes before the planning value
+          @batch ||= Core::Mix::BatchSize.new(stems: count, usage: planned, litre: rates.litre,
                                               walk: rates.hour * minutes / 60)
         end
 
@@ -169,8 +171,11 @@ module Thistle
           @patch&.plant ? @patch.plant.removals.keys.map { |key| Core::Knowledge.shipped.removal(key) } : []
         end
 
-        # What a calibrated sprayer puts on 100 m², else what that way of leaf spraying does.
-        def rate = plain(units.from_si(:rate, calibrated || removal.spray_l_per_100m2 || 5).round(2))
+        # What a calibrated sprayer puts on 100 m², else what the group's records say, else a planning value.
+        def rate
+          own = usage.median / 1000 if usage&.own?
+          plain(units.from_si(:rate, calibrated || own || removal.spray_l_per_100m2 || 5).round(2))
+        end
 
         def calibrated = Store::Calibration.live[id: Whole.read(@params["calibration"].to_s)]&.litres_per_100m2
 

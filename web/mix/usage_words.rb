@@ -42,11 +42,12 @@ module Thistle
         end
 
         # Whose numbers a dose is.
-        def usage(usage, units)
+        def usage(usage, units, vessel)
           return unless usage&.own?
 
-          "From #{usage.count} records here: #{units.volume(usage.median)} a stem, #{units.volume(usage.low)} to " \
-            "#{units.volume(usage.high)} on four days of five."
+          said = vessel == "jar" ? ->(ml) { units.volume(ml) } : ->(ml) { units.rate(ml / 1000) }
+          middle = "#{said[usage.median]}#{" a stem" if vessel == "jar"}"
+          "From #{usage.count} records here: #{middle}, #{said[usage.low]} to #{said[usage.high]} on four days of five."
         end
       end
     end

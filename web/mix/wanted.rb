@@ -31,11 +31,14 @@ module Thistle
           Core::Mix::Need.jar(stems: count, dose_ml: dose.round(3)) if count && dose
         end
 
-        def tank
-          area, rate = number("area"), number("rate")
-          return unless area && rate
+        # Hundreds of m², and mL on each.
+        def hundreds = @hundreds ||= number("area")&.then { |typed| units.to_si(:area, typed) / 100 }
+        def ml_a_hundred = @ml_a_hundred ||= number("rate")&.then { |typed| units.to_si(:rate, typed) * 1000 }
 
-          Core::Mix::Need.tank(area_m2: units.to_si(:area, area), litres_per_100m2: units.to_si(:rate, rate))
+        def tank
+          return unless hundreds && ml_a_hundred
+
+          Core::Mix::Need.tank(area_m2: hundreds * 100, litres_per_100m2: ml_a_hundred / 1000)
         end
 
         private

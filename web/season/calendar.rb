@@ -3,8 +3,8 @@
 module Thistle
   module Web
     module Season
-      # A property's calendar: windows of the plants on it, ripe seed, what is due, and the best hours for each kind of
-      # work.
+      # A property's calendar: windows of the plants on it, ripe seed, what is due, the best hours for each kind of
+      # work, what labels keep shut, records that lack something.
       class Calendar
         AHEAD = 400 # days of tasks
         MOST = 400 # visits that stand in it one by one
@@ -17,7 +17,7 @@ module Thistle
           @property, @today = property, today
         end
 
-        def entries = @entries ||= windows + seeds + tasks + planned + hours
+        def entries = @entries ||= windows + seeds + tasks + planned + hours + labels + records
 
         def to_ics
           Formats::Ics.write(entries, name: property.name, zone: property.clock.name, stamp: Time.now.utc)
@@ -95,6 +95,32 @@ module Thistle
             entry("plan-#{item[:patch]}-#{item[:week]}",
                   kind: "Planned", title: "#{item[:code]}: #{removal.name.downcase}", from: monday, to: monday + 6,
                   text: "#{hours} crew hours by the season plan. The day itself decides.")
+          end
+        end
+
+        # Ground that a label keeps people or planting off, from its treatment on.
+        def labels
+          used.flat_map do |work|
+            [["in", "Nobody goes in", work.closed_until], ["plant", "Nothing is planted", work.unplanted_until]]
+              .select { |_, _, to| to && to >= @today }.map do |what, words, to|
+              entry("label-#{what}-#{work.id}", kind: "Labels", title: "#{words}: #{work.patch.code}", to:,
+                                                from: work.done_on, text: "By the label of what was used.")
+            end
+          end
+        end
+
+        def used
+          Store::Treatment.where(deleted_at: nil, patch_id: property.live_patches.unordered.select(:id))
+                          .exclude(product_id: nil).where(Sequel[:done_on] >= @today - AHEAD).eager(:patch)
+                          .reverse(:id).limit(MOST).all
+        end
+
+        # Records of herbicide that lack something, on the last day for it.
+        def records
+          Store::HerbicideRecords.new(property).incomplete(@today).select { |row| row.due_on >= @today }.map do |row|
+            missing = row.missing.map { |fact| Core::Mix::RecordRule::FACTS.fetch(fact) }.join("; ")
+            entry("record-#{row.work.id}", kind: "Records", title: "Record of herbicide: #{row.work.patch.code}",
+                                           from: row.due_on, to: row.due_on, text: "Missing: #{missing}.")
           end
         end
 
