@@ -83,6 +83,20 @@ module Thistle
         Core::Mix::StubCheck.new(used_ml: mix_ml, stems: stems_done, usage:).finding
       end
 
+      # What its product's label says against it, sentences: a use that it does not have, a strength outside it, a
+      # product that had expired, a licence that had.
+      def against_label
+        label = product_id && Product[product_id]&.label
+        found = []
+        if label&.mixable?
+          use = Core::Mix::Product.use_of(removal)
+          found << label.against(use, 100 * product_ml / mix_ml) if use && product_ml && mix_ml&.positive?
+          found << "#{label.name} had expired." if label.expired?(done_on)
+        end
+        found << "The licence had expired." if licence_expires_on && licence_expires_on < done_on
+        found.compact
+      end
+
       # Acids that this record brought past what its product's label allows on the ground in a year: [Core::Mix::Limit].
       def past_label
         label = product_id && Product[product_id]&.label or return []

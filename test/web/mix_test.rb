@@ -247,6 +247,20 @@ module Thistle
                       "The season plans want 800 mL: 500 mL more than there is."
     end
 
+    # Weaker than the label has it, past its day, by a licence that had run out: kept, and said on the patch.
+    def test_a_record_that_breaks_the_label_is_kept_and_marked
+      send_form(:post, "/mix/shelf", at: q.id, **TYPED, expires_on: "2026-01-31")
+      send_form(:post, "/work/treatments", patch: patch("Q-05").id, method_key: "cut_stump", done_on: "2026-05-12",
+                                           crew_size: "2", hours: "1", product_id: product.id, product: "40",
+                                           mix: "200", applicator: "Walker", stems_done: "60",
+                                           licence_expires_on: "2026-03-01")
+
+      assert_equal 303, last_response.status
+      follow_redirect!
+
+      assert_said "20 % of product is outside the label", "Our concentrate had expired.", "The licence had expired."
+    end
+
     # From the work to a complete record: what is missing is said, on Today too; completed as a correction; a table.
     def test_the_record_that_the_law_wants
       send_form(:post, "/mix/shelf", at: q.id, **TYPED, registration: "=QH-41")

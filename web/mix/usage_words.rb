@@ -7,10 +7,11 @@ module Thistle
       module UsageWords
         module_function
 
-        # What a record of work calls for, sentences: stubs that were missed, a label's year that is past.
-        def of(work, units) = [alarm(work.stub_check), *past(work, units)].compact
+        # What a record of work calls for, sentences: stubs that were missed, a label that was broken, its year past. It
+        # happened, so it is kept, and marked.
+        def of(work, units) = [alarm(work.stub_check), *work.against_label, *past(work, units)].compact
 
-        # What a record brought past its label's year: it happened, so it is kept, and marked.
+        # What a record brought past its label's year.
         def past(work, units)
           work.past_label.map do |limit|
             "#{limit.acid.capitalize}: #{ground_dose(limit.lies, units)} lies on it now, past what its label allows " \
