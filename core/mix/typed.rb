@@ -5,7 +5,6 @@ module Thistle
     module Mix
       # An amount as people type it, with its unit or without: "2 qt", "1.5 L", "500".
       module Typed
-        SHAPE = /\A(?<number>[^a-z%µ]+?)\s*(?<unit>[a-z][a-z ]*)?\z/i
         # Ways of writing a unit that are understood as another.
         ALSO = { "ml" => "mL", "l" => "L", "floz" => "fl oz", "fl. oz" => "fl oz", "ounces" => "fl oz", "pint" => "pt",
                  "pints" => "pt", "quart" => "qt", "quarts" => "qt", "gallon" => "gal", "gallons" => "gal",
@@ -17,18 +16,18 @@ module Thistle
         # mL; nil for what is no number. unit: what a bare number is counted in. Raises BadInput (field) for a unit that
         # is none of a volume: ounces and pounds are of mass.
         def volume(text, unit:, field: :base)
-          found = text.to_s.strip.match(SHAPE) or return
-          number = Decimal.read(found[:number]) or return
-          named = unit_named(found[:unit]) || unit
+          digits, *letters = text.to_s.strip.partition(/[a-z]/i)
+          number = Decimal.read(digits) or return
+          named = unit_named(letters.join.strip) || unit
           return Quantity.of(number, named).to("mL") if VOLUMES.include?(named)
 
-          raise BadInput.new("is in “#{found[:unit].strip}”, which is no volume: #{VOLUMES.join(", ")}", field:)
+          raise BadInput.new("is in “#{named[0, 20]}”, which is no volume: #{VOLUMES.join(", ")}", field:)
         end
 
         def unit_named(text)
-          return if text.nil?
+          return if text.empty?
 
-          plain = text.strip.squeeze(" ")
+          plain = text.squeeze(" ")
           VOLUMES.find { |known| known.casecmp?(plain) } || ALSO.fetch(plain.downcase, plain)
         end
         private_class_method :unit_named
