@@ -18,8 +18,8 @@ module Thistle
         AGREE = 0.03 # densities that two actives give may differ by this share, as labels round
 
         FIELDS = %i[name form registration signal_word ready_to_use aquatic rainfast_h reentry_h plant_back_days
-                    wind_low wind_high gust temperature_low temperature_high protection first_aid spill call
-                    expires_on kept_at].freeze
+                    mixed_keeps_h wind_low wind_high gust temperature_low temperature_high protection first_aid
+                    spill call expires_on kept_at].freeze
 
         attr_reader :id, :ingredients, :uses, :source, *FIELDS
 

@@ -15,6 +15,7 @@ Sequel.migration do
       add_column :hourly_weather, String, text: true # [{at, temperature, wind_km_h, humidity, standing}]
     end
     alter_table(:properties) { add_column :record_rule, String }
+    alter_table(:products) { add_column :mixed_keeps_h, Float } # how long a mix is good, by the label
   end
 
   down { raise Sequel::Error, "going back would lose data" }

@@ -261,6 +261,13 @@ module Thistle
       assert_said "20 % of product is outside the label", "Our concentrate had expired.", "The licence had expired."
     end
 
+    # Stems counted by size: 20 pencils at 0.3 mL, 10 wrists at 3 mL and 5 seedlings that take none are 36 mL.
+    def test_a_patch_of_mixed_sizes
+      patch("Q-05").update(stems_by_size: JSON.generate(seedling: 5, pencil: 20, wrist: 10))
+
+      assert_in_delta 36 * 1.1, json("/mix.json?at=#{q.id}&patch=#{patch("Q-05").id}")["answer"]["total_ml"], 0.1
+    end
+
     # From the work to a complete record: what is missing is said, on Today too; completed as a correction; a table.
     def test_the_record_that_the_law_wants
       send_form(:post, "/mix/shelf", at: q.id, **TYPED, registration: "=QH-41")

@@ -63,6 +63,7 @@ module Thistle
                    range("warmth", product.temperature_low, product.temperature_high, :temperature),
                    product.rainfast_h && "no rain for #{hours(product.rainfast_h)}",
                    product.reentry_h && "nobody in for #{hours(product.reentry_h)}",
+                   product.mixed_keeps_h && "a mix keeps #{hours(product.mixed_keeps_h)}",
                    product.aquatic ? "aquatic label" : "not for water"].compact
           product.labelled? ? found.join("; ") : "#{UNSAID} These are planning values."
         end

@@ -140,6 +140,8 @@ module Thistle
 
         # Stems counted, else as many as the plants likely have.
         def counted
+          return sizes.values.sum if sizes.any?
+
           facts = @patch&.facts(@today)
           facts && (facts.plants || facts.stems) ? Core::Decide::Effort.new(removal, facts).stems.round : 40
         end
@@ -164,8 +166,18 @@ module Thistle
           plain(shown&.round(3))
         end
 
-        # By the stem size, in mL or fl oz a stem: the group's own records, else a planning value.
-        def dose = plain(units.from_si(:volume, usage ? usage.median : 1).round(3))
+        # In mL or fl oz a stem: of stems counted by size the mean over all of them; else by the patch's size what the
+        # group's records say, or a planning value.
+        def dose
+          ml = sizes.any? ? sizes.sum { |size, n| n * removal.dose_ml[size] } / sizes.values.sum.to_f : usage&.median
+          plain(units.from_si(:volume, ml || 1).round(3))
+        end
+
+        # {size => stems} counted on the patch, of those sizes that the method has a dose for.
+        def sizes
+          @sizes ||= (@patch&.amount&.stems || {}).transform_keys(&:to_s)
+                                                  .select { |size, n| n.positive? && removal.dose_ml.key?(size) }
+        end
 
         def methods_here
           @patch&.plant ? @patch.plant.removals.keys.map { |key| Core::Knowledge.shipped.removal(key) } : []

@@ -10,8 +10,8 @@ module Thistle
           WINDS, WARMTHS = %i[wind_low wind_high gust].freeze, %i[temperature_low temperature_high].freeze
           TEXTS = %i[registration protection first_aid spill call kept_at].freeze
           MOST = 2000
-          PLAIN = %i[name form signal_word rainfast_h reentry_h plant_back_days ready_to_use aquatic expires_on
-                     lock_version].freeze
+          HOURS = %i[rainfast_h reentry_h plant_back_days mixed_keeps_h].freeze # and days
+          PLAIN = [:name, :form, :signal_word, *HOURS, :ready_to_use, :aquatic, :expires_on, :lock_version].freeze
 
           class Fields < Form::Contract
             params do
@@ -34,6 +34,7 @@ module Thistle
               optional(:rainfast_h).filled(:float, gteq?: 0, lteq?: 72)
               optional(:reentry_h).filled(:float, gteq?: 0, lteq?: 720)
               optional(:plant_back_days).filled(:float, gteq?: 0, lteq?: 3650)
+              optional(:mixed_keeps_h).filled(:float, gt?: 0, lteq?: 8760)
               WINDS.each { |name| optional(name).filled(:float, gteq?: 0, lteq?: 150) }
               WARMTHS.each { |name| optional(name).filled(:float, gteq?: -40, lteq?: 130) }
               TEXTS.each { |name| optional(name).filled(:string, max_size?: MOST) }
@@ -85,7 +86,7 @@ module Thistle
 
           # The columns as typed, SI.
           def columns
-            { **values.to_h.slice(:name), **%i[form signal_word rainfast_h reentry_h plant_back_days expires_on]
+            { **values.to_h.slice(:name), **[:form, :signal_word, *HOURS, :expires_on]
               .to_h { |name| [name, values[name]] },
               **TEXTS.to_h { |name| [name, values[name]] }, **WINDS.to_h { |name| [name, si(name, :wind)] },
               **WARMTHS.to_h { |name| [name, units.to_celsius(values[name])] },
