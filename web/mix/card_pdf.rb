@@ -42,6 +42,7 @@ module Thistle
           top = @pdf.cursor
           @pdf.svg @vessel, at: [0, top], width: 110, enable_web_requests: false
           rows = @card.rows.map { |row| row.compact.map { |cell| Paper.plain(cell.to_s) } }
+          rows.unshift(["", "Pour", "Full load", "The last"]) if @card.mixture.loads > 1
           how = { borders: [:bottom], border_color: Paper::RULE, size: 16, padding: [5, 6] }
           @pdf.bounding_box([130, top], width: @pdf.bounds.width - 130) do
             @pdf.table(rows, width: @pdf.bounds.width, cell_style: how) do |table|
