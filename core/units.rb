@@ -53,7 +53,7 @@ module Thistle
       def to_si(kind, number) = number && (number * factor(kind))
       def from_si(kind, number) = number && (number / factor(kind))
 
-      # Each says an SI quantity (m², m, mL, g) in the unit that suits its size; "–" for nil.
+      # Each says an SI quantity (m², m, mL, g) in the unit that suits its size; "–" for nil and for what is no number.
       SCALES.each_key { |kind| define_method(kind) { |number| scaled(kind, number) } }
 
       def rate(litres_per_100m2) = "#{figure(from_si(:rate, litres_per_100m2))} #{unit(:rate)}"
@@ -103,9 +103,9 @@ module Thistle
       def factor(kind) = FIELDS.fetch(kind).fetch(system).last
 
       def scaled(kind, number)
-        return "–" unless number
+        return "–" unless number&.finite?
 
-        size, unit = SCALES.fetch(kind).fetch(system).find { |_, _, from| number >= from }
+        size, unit = SCALES.fetch(kind).fetch(system).find { |_, _, from| number.abs >= from }
         "#{figure(number / size)} #{unit}"
       end
     end
