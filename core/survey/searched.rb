@@ -26,7 +26,8 @@ module Thistle
           return { seen_m2: 0.0, share: 0.0, unseen: boundary } if grounds.empty?
 
           unseen = Overlay.difference(boundary, Overlay.union(grounds))
-          left = unseen&.area || 0.0
+          # Laid out on the plane and back, ground that nobody touched may have grown by a hair.
+          left = [unseen&.area || 0.0, boundary.area].min
           { seen_m2: boundary.area - left, share: 1 - (left / boundary.area), unseen: }
         end
       end

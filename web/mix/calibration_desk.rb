@@ -15,7 +15,7 @@ module Thistle
 
         def initialize(params, units)
           @params, @units, @errors = params, units, {}
-          @litres_per_ha = way == "wear" ? nil : read { measured }
+          @litres_per_ha = way == "wear" ? nil : complaining { measured }
         end
 
         def way = WAYS.key?(@params["way"]) ? @params["way"] : "plot"
@@ -27,12 +27,12 @@ module Thistle
         def wear
           return unless way == "wear"
 
-          read { Core::Mix::Calibration.wear(number_typed("ml") || return, number_typed("rated") || return) }
+          complaining { Core::Mix::Calibration.wear(number_typed("ml") || return, number_typed("rated") || return) }
         end
 
         # km/h, typed or timed.
         def pace
-          return read { timed } if runs.any?
+          return complaining { timed } if runs.any?
 
           number_typed("pace")&.then { |typed| units.us? ? typed * 1.609344 : typed }
         end
@@ -73,13 +73,6 @@ module Thistle
         def timed
           metres = number_typed("distance") or return
           Core::Mix::Calibration.pace(Core::Mix::Quantity.of(metres, unit("distance")).to("m"), runs)
-        end
-
-        def read
-          yield
-        rescue Core::BadInput => e
-          errors[e.field] = e.message
-          nil
         end
       end
     end

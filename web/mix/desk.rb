@@ -224,7 +224,7 @@ module Thistle
           kind = KINDS.key?(value(said)) ? value(said) : "active"
           Core::Mix::Blend::Dose.new(product:, strength: Core::Mix::Strength.read(typed, kind, product.main))
         rescue Core::BadInput => e
-          @errors[field.to_sym] = e.message
+          @errors[field.to_sym] = e.message # of the second product beside the second's field
           nil
         end
 

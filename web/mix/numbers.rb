@@ -16,6 +16,14 @@ module Thistle
         def number_typed(field) = value(field).to_s.empty? ? nil : number(field)
         def volume_typed(field) = value(field).to_s.empty? ? nil : volume(field)
 
+        # What the block answers; what it complains of is said beside its field, and the answer is nil.
+        def complaining
+          yield
+        rescue Core::BadInput => e
+          errors[e.field] = e.message
+          nil
+        end
+
         private
 
         def said(field, found)

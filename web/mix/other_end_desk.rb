@@ -22,13 +22,13 @@ module Thistle
           product_ml, carrier_ml = volume_typed("product_poured"), volume_typed("carrier_poured")
           return unless product_ml && carrier_ml
 
-          read { Core::Mix::Strength.new(Core::Mix::Inverse.share(product_ml, carrier_ml), product.main) }
+          complaining { Core::Mix::Strength.new(Core::Mix::Inverse.share(product_ml, carrier_ml), product.main) }
         end
 
         # mL of carrier to add; nil until it is all typed.
         def to_add
           have, from, to = volume_typed("have"), number_typed("from"), number_typed("down_to")
-          read { Core::Mix::Inverse.thin(have, from, to) } if have && from && to
+          complaining { Core::Mix::Inverse.thin(have, from, to) } if have && from && to
         end
 
         # mL of ready mix that so much product makes, at a percent of product; nil until it is typed.
@@ -45,15 +45,6 @@ module Thistle
         def stems
           dose = volume_typed("dose")
           (reach / dose / Core::Mix::Need::SPARE).floor if dose&.positive? && reach
-        end
-
-        private
-
-        def read
-          yield
-        rescue Core::BadInput => e
-          errors[e.field] = e.message
-          nil
         end
       end
     end

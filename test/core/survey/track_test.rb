@@ -107,6 +107,23 @@ module Thistle
       assert_match(/how wide/, assert_raises(Core::BadInput) { Survey::Searched.ground(trail) }.message)
     end
 
+    # Ground searched elsewhere covers none of it, and never less than none.
+    def test_searched_beside_the_boundary
+      random = Random.new(1)
+      60.times do
+        lon, lat = random.rand(-100.0..100.0), random.rand(-60.0..60.0)
+        square = ->(x, size) { [[x, lat], [x + size, lat], [x + (size * 0.9), lat + size], [x, lat]] }
+        boundary, far = [[lon, 0.008], [lon + 0.03, 0.001]].map do |x, size|
+          Survey::Shape.new("type" => "Polygon", "coordinates" => [square.call(x, size)])
+        end
+        cover = Survey::Searched.cover(boundary, [far])
+
+        assert_operator cover[:seen_m2], :>=, 0
+        assert_operator cover[:share], :>=, 0
+        assert_in_delta 0, cover[:seen_m2], 0.01
+      end
+    end
+
     def test_amounts_keep_measured_and_estimated_apart
       amount = Survey::Amount.new(gross_m2: 1000.0, cover_class: 3, density_m2: 2.0)
 
