@@ -23,6 +23,8 @@ module Thistle
         # Active in a product, g on a litre; acid on ground in a year, g on a hectare.
         loading: { "metric" => ["g/L", 1.0], "us" => ["lb/gal", 453.59237 / (ML_PER_GALLON / 1000)] },
         ground_dose: { "metric" => ["kg/ha", 1000.0], "us" => ["lb/ac", 453.59237 / (M2_PER_ACRE / 10_000)] },
+        # Product on ground, mL on a hectare.
+        spread: { "metric" => ["L/ha", 1000.0], "us" => ["fl oz/ac", ML_PER_FL_OZ / (M2_PER_ACRE / 10_000)] },
         # Spray on ground, litres on 100 m².
         rate: { "metric" => ["L per 100 m²", 1.0], "us" => ["gal/ac", ML_PER_GALLON / 1000 / (M2_PER_ACRE / 100)] }
       }.freeze
@@ -58,6 +60,8 @@ module Thistle
 
       def rate(litres_per_100m2) = "#{figure(from_si(:rate, litres_per_100m2))} #{unit(:rate)}"
 
+      def spread(ml_per_ha) = "#{figure(from_si(:spread, ml_per_ha))} #{unit(:spread)}"
+
       # A plant's height or spacing from cm: whole inches or feet in US units.
       def depth(cm)
         return cm >= 100 ? "#{figure(cm / 100.0)} m" : "#{figure(cm)} cm" unless us?
@@ -71,8 +75,8 @@ module Thistle
 
       # Fills the quantities into a text: {volume:280.5} (mL), {area:50} (m²), {mass:3} (g), {length:30} (m), {depth:90}
       # (cm), {rate:5} (L on 100 m²), {rain:25} (mm), {wind:12} (km/h), {temperature:5} (°C), {warmth:210} (degree days
-      # above 5 °C).
-      QUANTITY = /\{(volume|area|mass|length|depth|rate|rain|wind|temperature|warmth):(-?[\d.]+)\}/
+      # above 5 °C), {spread:1500} (mL on a hectare).
+      QUANTITY = /\{(volume|area|mass|length|depth|rate|rain|wind|temperature|warmth|spread):(-?[\d.]+)\}/
       def fill(text) = text.gsub(QUANTITY) { public_send(Regexp.last_match(1), Regexp.last_match(2).to_f) }
 
       # Degree days above 5 °C.

@@ -59,6 +59,15 @@ module Thistle
       # What labels say of the weather, {kind of work => {limit => value}}; nil where none was entered.
       def label_limits = (@label_limits ||= [InUse.limits(id)]).first.then { |limits| limits.empty? ? nil : limits }
 
+      # Is a product for water at hand? As the property says; for a kind of work with a product in use, as that one's
+      # label says: {kind => true or false}.
+      def for_water
+        told = InUse.products(id).to_h { |kind, product| [kind.to_sym, product.aquatic] }.compact
+        return aquatic_label if told.empty?
+
+        InUse::KINDS.keys.to_h { |kind| [kind.to_sym, aquatic_label] }.merge(told)
+      end
+
       # {question => option} that this property answers; the rest are defaults.
       def school_answers = JSON.parse(schools, symbolize_names: true)
 
@@ -76,9 +85,8 @@ module Thistle
 
       # What its patches' Facts start from.
       def kept_facts
-        @kept_facts ||= { stance:, licensed:, aquatic_label:, fire_adapted:, schools: schools_kept, book: rule_book,
-                          rates:,
-                          labels: label_limits }.freeze
+        @kept_facts ||= { stance:, licensed:, aquatic_label: for_water, fire_adapted:, schools: schools_kept,
+                          book: rule_book, rates:, labels: label_limits }.freeze
       end
 
       # Flat, settled ground of this property with a plant on it, where nothing more is said.

@@ -6,6 +6,8 @@ module Thistle
       # What a person says of a patch before asking what to do: the plant, the stems, the ground, who is here.
       # plants and stems are two numbers: a shrub of forty stems is one plant; either is nil where nobody counted it.
       # sizes: stems counted by size, {size => number}; nil where they were not.
+      # aquatic_label: is a product labelled for water at hand? One answer, or one for each kind of work,
+      # {key of Season::Limits => true or false}, as the products in use are.
       # labels: what products' labels say of weather, {kind of work => {limit => value}} (Season::Limits#under).
       # zones: the ground it touches or stands too near to, [Survey::Nearby]; nil where none is mapped.
       # schools: {question => option} (School); book: the RuleBook that counts here; tools: keys of kit.yml, nil for
@@ -55,6 +57,9 @@ module Thistle
 
         def rules = book || RuleBook::SHIPPED
         def school(question) = (schools || School.defaults).fetch(question)
+
+        # Is a product labelled for water at hand for every kind of work?
+        def for_water? = aquatic_label.is_a?(Hash) ? aquatic_label.values.all? : aquatic_label
 
         # Is the seed bank stirred and flushed, rather than left alone?
         def stirs?

@@ -12,8 +12,10 @@ module Thistle
         # One way to do one part of a patch in one week: hours, litres, cost and gain are of that part; parts: how many
         # the patch is done in (one unless it takes more hours than a week has).
         Option = Value.define(:patch, :method, :week, :parts, :hours, :litres, :cost, :gain)
-        # hours: crew hours of each week; litres, cost: of the season, nil for no limit.
-        Limits = Value.define(:hours, :litres, :cost)
+        # hours: crew hours of each week; litres, cost: of the season; labels: LabelCaps; the last three nil for none.
+        Limits = Value.define(:hours, :litres, :cost, :labels) do
+          def caps = labels || LabelCaps::NONE
+        end
         # Holds a patch to be done, or keeps it out; by a method and in a week, or nil for any.
         Wish = Value.define(:patch, :method, :week) do
           # Is the Option one that the wish is about? A method or a week that it leaves open fits any.
@@ -22,7 +24,8 @@ module Thistle
           end
         end
         # items: {Option => parts done}; bound: no plan prevents more; gap: how far below that it may be, 0 to 1; by:
-        # :solver or :greedy; clashes: what makes the pins impossible, [[:window hours litres or cost, patch or nil]].
+        # :solver or :greedy; clashes: what makes the pins impossible, [[:window, :label, :hours,
+        # :litres or :cost, patch or nil]].
         Solution = Value.define(:items, :gain, :bound, :greedy_gain, :by, :clashes) do
           def gap = bound.to_f.positive? ? [1 - (gain / bound), 0.0].max : 0.0
           def hours = items.sum { |option, parts| option.hours * parts }
@@ -42,9 +45,10 @@ module Thistle
 
         def initialize(options, limits, pins: [], bans: [])
           @pins, @limits = pins, limits
-          @options = options.select do |option|
+          @possible = options.select do |option|
             option.hours <= limits.hours[option.week] + EPSILON && bans.none? { |ban| ban.of?(option) }
           end
+          @options = @possible.reject { |option| limits.caps.past?(option) }
           @patches = @options.map(&:patch) | pins.map(&:patch)
         end
 
@@ -85,17 +89,20 @@ module Thistle
         # possible.
         def relax = @relax ||= @options.empty? ? [0.0, {}] : programme.relaxed
 
-        # Patches that were left out, and what keeps each out: [[patch, :window or :room]].
+        # Patches that were left out, and what keeps each out: [[patch, :window, :label or :room]].
         def left_out(items, all_patches)
-          done, open = [items.keys, @options].map { |options| options.to_h { |option| [option.patch, true] } }
-          all_patches.reject { |patch| done[patch] }.map { |patch| [patch, open[patch] ? :room : :window] }
+          done, open, any = [items.keys, @options, @possible].map do |options|
+            options.to_h { |option| [option.patch, true] }
+          end
+          why = ->(patch) { any[patch] ? :label : :window }
+          all_patches.reject { |patch| done[patch] }.map { |patch| [patch, open[patch] ? :room : why[patch]] }
         end
 
         # What the pins clash with, found by lifting each limit in turn.
         def clashes
           @clashes ||= begin
             shut = @pins.map(&:patch).uniq - @options.select { |option| pinned?(option) }.map(&:patch)
-            if shut.any? then shut.map { |patch| [:window, patch] }
+            if shut.any? then shut.map { |patch| [held_by_label?(patch) ? :label : :window, patch] }
             else @pins.empty? || possible?(@limits) ? [] : lifted
             end
           end
@@ -103,19 +110,26 @@ module Thistle
 
         private
 
-        # What is left of each week and of the season while a plan is made by hand.
+        # Would a patch's pin hold, were it not for what labels allow?
+        def held_by_label?(patch)
+          pins = @pins.select { |pin| pin.patch == patch }
+          @possible.any? { |option| pins.any? { |pin| pin.of?(option) } }
+        end
+
+        # What is left of each week, of the season and of what labels allow while a plan is made by hand.
         class Room
           attr_reader :items
 
           def initialize(limits)
             @hours, @litres, @cost = limits.hours.dup, limits.litres || Float::INFINITY, limits.cost || Float::INFINITY
             @left = Hash.new(1.0) # of each patch
+            @labels, @allowed = limits.caps, limits.caps.most.dup
             @items = {}
           end
 
           def fits?(option)
             [[1.0 / option.parts, @left[option.patch]], [option.hours, @hours[option.week]], [option.litres, @litres],
-             [option.cost, @cost]]
+             [option.cost, @cost], *@labels.of(option).map { |n, amount| [amount, @allowed[n]] }]
               .all? { |takes, left| takes <= left + EPSILON }
           end
 
@@ -129,6 +143,7 @@ module Thistle
             @hours[option.week] -= option.hours
             @litres -= option.litres
             @cost -= option.cost
+            @labels.of(option).each { |n, amount| @allowed[n] -= amount }
             @items[option] = @items.fetch(option, 0) + 1
           end
 
@@ -175,7 +190,7 @@ module Thistle
         # Limits without which the pins would fit; all of them when no single one is to blame.
         def lifted
           free = { hours: @limits.with(hours: [1e9] * @limits.hours.size), litres: @limits.with(litres: nil),
-                   cost: @limits.with(cost: nil) }
+                   cost: @limits.with(cost: nil), label: @limits.with(labels: nil) }
           found = free.select { |_, limits| possible?(limits) }.keys
           (found.empty? ? free.keys : found).map { |limit| [limit, nil] }
         end

@@ -7,7 +7,7 @@ module Thistle
     module Decide
       # A season's choice as a mixed-integer programme in HiGHS' form. A column is an Option, how many of its parts are
       # done; rows are each patch (done once at most, a held one just once), the hours of each week, the season's litres
-      # and cost.
+      # and cost, and what labels allow on each piece of ground.
       class Programme
         FREE = 1e30
         SLACK = 1e-6
@@ -53,8 +53,14 @@ module Thistle
               hours - used { |one| one.week == week ? one.hours : 0.0 }
             end
             season = [(@limits.litres || FREE) - used(&:litres), (@limits.cost || FREE) - used(&:cost)]
-            [*patches, *weeks, *season].map { |most| [most, 0.0].max }
+            [*patches, *weeks, *season, *allowed].map { |most| [most, 0.0].max }
           end
+        end
+
+        def allowed
+          left = @limits.caps.most.dup
+          @taken.each { |option, parts| @limits.caps.of(option).each { |n, amount| left[n] -= amount * parts } }
+          left
         end
 
         def lowers
@@ -80,7 +86,8 @@ module Thistle
           season = @patches.size + @limits.hours.size
           [[rows.fetch(option.patch), 1.0 / option.parts], [@patches.size + option.week, option.hours],
            [season, option.litres],
-           [season + 1, option.cost]].reject { |_, amount| amount.zero? }
+           [season + 1, option.cost],
+           *@limits.caps.of(option).map { |n, amount| [season + 2 + n, amount] }].reject { |_, amount| amount.zero? }
         end
       end
     end

@@ -26,6 +26,11 @@ module Thistle
         # What the method asks of the weather, the product's label before it; nil for work that any day will do for.
         def limits(removal) = Season::Limits.of(removal)&.then { |limits| limits.under(labels&.[](limits.key)) }
 
+        # Is a product labelled for water at hand for a method? nil where nobody said.
+        def for_water?(removal)
+          aquatic_label.is_a?(Hash) ? aquatic_label[Season::Limits.of(removal)&.key] : aquatic_label
+        end
+
         # Forecast rain of today and tomorrow, mm; nil past the forecast.
         def rain_soon = next_days && (next_days.sum(&:rain) if next_days.all?(&:rain))
         def anchor(key) = season.date(key)

@@ -10,6 +10,13 @@ module Thistle
         FASTEST_KM_H, WIDEST_M, MOST_L_PER_HA = 30.0, 40.0, 20_000.0
         WORN = 0.1 # a nozzle that gives a tenth more or less than it is rated for is changed (common practice)
 
+        # mean: what all of them together put on the ground; apart: the span between them, a share of the mean; off: how
+        # far each is off it.
+        Team = Value.define(:each, :mean, :apart, :off) do
+          # Is anyone a tenth or more off what the others put down?
+          def uneven? = off.any? { |share| share.abs > WORN + 1e-9 }
+        end
+
         module_function
 
         # From what was sprayed on a plot: mL and m².
@@ -34,6 +41,13 @@ module Thistle
           refuse :runs, "Time at least one run." if runs.empty?
           positive(runs: runs.min)
           (Quantity.of(metres, "m") / Quantity.of(runs.sort[runs.size / 2], "s") / Quantity.of(1, "km/h")).ratio
+        end
+
+        # Several people on one patch, litres on a hectare each: Team. Raises BadInput (field :team) for fewer than two.
+        def team(each)
+          refuse :team, "Type at least two people's." if each.size < 2
+          mean = each.sum / each.size
+          Team.new(each:, mean:, apart: (each.max - each.min) / mean, off: each.map { |one| (one / mean) - 1 })
         end
 
         # How far a nozzle is off its rated flow: [share, :worn or :blocked or :good].

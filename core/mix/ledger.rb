@@ -14,6 +14,8 @@ module Thistle
         Piece = Value.define(:ground, :g_per_ha, :entries)
         MOST_PIECES = 400 # past which all that meet are taken to overlap everywhere: never too little
 
+        attr_reader :entries
+
         def initialize(entries)
           @entries = entries
         end

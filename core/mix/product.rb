@@ -6,9 +6,17 @@ module Thistle
       # A product as its label describes it: one or two actives, what it may be used for and how strong, what it asks of
       # the day. What nobody typed is nil: a question, never a default.
       class Product
-        # One use that the label has: percent of product by volume in the mix, from and to.
-        Use = Value.define(:kind, :low, :high) do
-          def within?(percent) = (low.nil? || percent >= low - 1e-9) && (high.nil? || percent <= high + 1e-9)
+        # One use that the label has: percent of product by volume in the mix, and mL of product on a hectare; from, to.
+        Use = Value.define(:kind, :low, :high, :rate_low, :rate_high) do
+          def within?(percent) = between?(percent, low, high)
+          def rate_within?(ml_per_ha) = between?(ml_per_ha, rate_low, rate_high)
+          def rated? = !(rate_low || rate_high).nil?
+
+          private
+
+          def between?(number, low, high)
+            (low.nil? || number >= low * (1 - 1e-9)) && (high.nil? || number <= high * (1 + 1e-9))
+          end
         end
 
         USES = { "foliar" => "leaves", "cut_stump" => "cut stumps", "basal" => "bark",
@@ -86,6 +94,16 @@ module Thistle
           return if allowed.within?(percent)
 
           "#{Product.short(percent)} % of product is outside the label's #{Product.span(allowed)} for " \
+            "#{USES.fetch(kind.to_s)}."
+        end
+
+        # The same for so many mL of product on a hectare; a rate stands in the words as {spread:1500}.
+        def against_rate(kind, ml_per_ha)
+          allowed = labelled? ? use(kind) : nil
+          return if allowed.nil? || allowed.rate_within?(ml_per_ha)
+
+          ends = [allowed.rate_low, allowed.rate_high].map { |ml| ml ? "{spread:#{ml.round(1)}}" : "any" }
+          "{spread:#{ml_per_ha.round(1)}} of product is outside the label's #{ends.uniq.join(" to ")} for " \
             "#{USES.fetch(kind.to_s)}."
         end
 

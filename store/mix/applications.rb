@@ -3,7 +3,7 @@
 module Thistle
   module Store
     # Reading: what of each acid lies on a patch's ground in a year, from records that name a product whose label's
-    # grams are known; patches that overlap it count where they do.
+    # grams are known; other patches count where their ground, as it was on the day, overlaps it.
     class Applications
       # How many records of the year tell of no grams.
       attr_reader :untold
@@ -20,6 +20,18 @@ module Thistle
       # {acid => g on a hectare}, for those that lie there.
       def totals = @ground ? @ledgers.keys.to_h { |acid| [acid, most(acid)] } : {}
 
+      # What lies on each piece of its ground of an acid, with the ground of other patches cut out of it:
+      # [[g on a hectare, ids of those others]]. others: {patch id => ground}.
+      def pieces(acid, others)
+        marks = others.map do |id, ground|
+          Core::Mix::Ledger::Entry.new(id: [:patch, id], ground:, grams: 0.0)
+        end
+        lying = @ledgers[acid]&.entries || []
+        Core::Mix::Ledger.new(lying + marks).pieces(@ground).map do |piece|
+          [piece.g_per_ha, piece.entries.map(&:id).grep(Array).map(&:last)]
+        end
+      end
+
       private
 
       def entries(year, except)
@@ -27,32 +39,52 @@ module Thistle
 
         found = Hash.new { |all, acid| all[acid] = [] }
         rows(year, except).each do |work|
-          label = labels[work.product_id]
-          told = label&.mixable? && label.ingredients.all?(&:acid_per_litre)
-          next @untold += 1 unless told && work.product_ml
+          ground = ground_of(work)
+          next unless ground && meets?(ground)
 
-          label.ingredients.each { |one| found[one.active.acid] << entry(work, one) }
+          poured = work.poured(@labels ||= Labels.new)
+          next @untold += 1 unless poured.any? && poured.all? { |one| told?(one) }
+
+          poured.each do |one|
+            one.label.ingredients.each { |part| found[part.active.acid] << entry(work, ground, one.ml, part) }
+          end
         end
         found
       end
 
-      def entry(work, one)
-        Core::Mix::Ledger::Entry.new(id: work.id, on: work.done_on, ground: grounds[work.patch_id],
-                                     grams: work.product_ml / 1000 * one.acid_per_litre, treated_m2: work.area_m2)
+      def told?(one) = one.ml && one.label.mixable? && one.label.ingredients.all?(&:acid_per_litre)
+
+      def entry(work, ground, millilitres, part)
+        Core::Mix::Ledger::Entry.new(id: work.id, on: work.done_on, ground:, treated_m2: work.area_m2,
+                                     grams: millilitres / 1000 * part.acid_per_litre)
       end
 
-      # Work with herbicide of that year on patches whose ground meets this one's.
+      # Work with herbicide of that year on ground that may meet this one's.
       def rows(year, except)
-        Treatment.where(patch_id: grounds.keys, deleted_at: nil, done_on: Date.new(year, 1, 1)..Date.new(year, 12, 31))
+        days = Date.new(year, 1, 1)..Date.new(year, 12, 31)
+        Treatment.where(patch_id: near(days), deleted_at: nil, done_on: days)
                  .exclude(active_key: nil).exclude(id: except || 0).order(:done_on, :id).all
       end
 
-      # {patch id => its ground}, itself and those that overlap it.
-      def grounds
-        @grounds ||= { @patch.id => @ground }.merge(Overlaps.with(@patch).to_h { |other, _| [other.id, other.ground] })
+      # Ids of patches that lie near it now, closed and merged ones too, or had another shape in those days.
+      def near(days)
+        own = Patch.where(property_id: @patch.property_id).where(Sequel[deleted_at: nil] | ~Sequel[merged_into_id: nil])
+        box = [@patch.west, @patch.south, @patch.east, @patch.north]
+        moved = PatchShape.where { to_on > days.begin }.select(:patch_id)
+        [@patch.id, *own.within(box).select_map(:id), *own.where(id: moved).select_map(:id)].uniq
       end
 
-      def labels = @labels ||= Product.all.to_h { |product| [product.id, product.label] }
+      # The ground of a record's patch as it was on its day.
+      def ground_of(work)
+        @patches ||= Hash.new { |all, id| all[id] = id == @patch.id ? @patch : Patch[id] }
+        @grounds ||= Hash.new { |all, (id, past)| all[[id, past]] = @patches[id].ground_of(past) }
+        @grounds[[work.patch_id, @patches[work.patch_id].shape_on(work.done_on)]]
+      end
+
+      def meets?(ground)
+        @meets ||= {}.compare_by_identity
+        @meets.fetch(ground) { @meets[ground] = !Core::Survey::Overlay.intersection(@ground, ground).nil? }
+      end
     end
   end
 end

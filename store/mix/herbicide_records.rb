@@ -45,7 +45,7 @@ module Thistle
       end
 
       def row(work)
-        told = work.application
+        told = work.application(@labels ||= Labels.new)
         return Row.new(work:, application: told, missing: []) unless rule
 
         Row.new(work:, application: told, missing: rule.missing(told), spot: rule.spot?(told),

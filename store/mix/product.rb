@@ -14,14 +14,28 @@ module Thistle
       # Columns that Core::Mix::Product knows by the same name.
       PLAIN = (Core::Mix::Product::FIELDS & columns) - [:name]
 
+      # Columns that are of the container, or of the record itself, and not of the label.
+      BESIDE_LABEL = %i[id kept_at counted_ml counted_at lock_version deleted_at created_at updated_at].freeze
+
+      # A slip of the pen is put right: earlier records go by the correction, too.
+      attr_accessor :mistyped
+
       # {product_id => mL used} of live records since each was counted.
       def self.used
-        work, product = Sequel[:treatments], Sequel[:products]
-        taken = Sequel.function(:coalesce, Sequel.function(:sum, work[:product_ml]), 0).as(:ml)
-        db[:treatments].join(:products, id: work[:product_id])
-                       .where(work[:deleted_at] => nil).where { work[:created_at] >= product[:counted_at] }
-                       .group(work[:product_id]).select_hash(work[:product_id], taken)
+        %w[product second_product].each_with_object({}) do |which, all|
+          taken_as(which).each { |id, ml| all[id] = all.fetch(id, 0) + ml }
+        end
       end
+
+      # The same of the first or of the second product in the tank.
+      def self.taken_as(which)
+        work, product = Sequel[:treatments], Sequel[:products]
+        taken = Sequel.function(:coalesce, Sequel.function(:sum, work[:"#{which}_ml"]), 0).as(:ml)
+        db[:treatments].join(:products, id: work[:"#{which}_id"])
+                       .where(work[:deleted_at] => nil).where { work[:created_at] >= product[:counted_at] }
+                       .group(work[:"#{which}_id"]).select_hash(work[:"#{which}_id"], taken)
+      end
+      private_class_method :taken_as
 
       # As core computes with it.
       def label
@@ -51,6 +65,19 @@ module Thistle
       # Off the shelf, or back on it; records keep its name.
       def take_off = update(deleted_at: Time.now.utc)
       def bring_back = update(deleted_at: nil)
+
+      # What the label says, by column.
+      def said = values.except(*BESIDE_LABEL)
+
+      # What it said before stays for the records of before.
+      def before_update
+        super
+        was = self.class[id]
+        return if mistyped || was.nil? || was.said == said
+
+        LabelVersion.create(product_id: id, version: was.lock_version, said: JSON.generate(was.said),
+                            created_at: Time.now.utc)
+      end
 
       # The year of properties where it is in use rests on what its label says.
       def after_save

@@ -111,6 +111,14 @@ module Thistle
       # The ground it covers as a Shape; nil for a point or line without a size.
       def ground = Core::Survey::Overlay.ground(shape, width: width_m, radius: radius_m)
 
+      # The PatchShape that it had on a day; nil for the one that it has now.
+      def shape_on(day) = past_shapes.find { |past| day >= past.from_on && day < past.to_on }
+
+      # The ground of one of its past shapes, or with nil of today's. What lost its size since counts as it is now.
+      def ground_of(past)
+        (past && Core::Survey::Overlay.ground(past.shape, width: width_m, radius: radius_m)) || ground
+      end
+
       # How much stands there, as last seen.
       def amount
         Core::Survey::Amount.new(gross_m2:, infested_m2:, cover_class:, cover_percent:, density_m2:, height_cm:, stage:,

@@ -9,6 +9,9 @@ module Thistle
 
       include Amendable
 
+      # One product in the tank: its label as it was on record then, and mL of it, nil where nobody said.
+      Poured = Core::Value.define(:label, :ml)
+
       # Adds a treatment with the weather of its day; its return visits and the patch's state follow.
       def self.record(patch, site, **fields)
         db.transaction do
@@ -42,22 +45,49 @@ module Thistle
         end)
       end
 
-      # [{ at, temperature, wind_km_h, humidity, standing }] at start, middle and end; empty where they are not known.
-      def hours_of_application = JSON.parse(hourly_weather || "[]")
+      TIMES, MEASURED = %w[start middle end].freeze, %w[temperature wind humidity].freeze
+
+      # [{ at, temperature, wind_km_h, humidity, standing, by_hand }] at start, middle and end, nils where one is not
+      # known; what somebody measured goes before the station, and is named in by_hand. Empty where nothing is known.
+      def hours_of_application
+        station, hand = JSON.parse(hourly_weather || "[]"), JSON.parse(weather_by_hand || "{}")
+        return [] if station.empty? && hand.empty?
+
+        TIMES.each_with_index.map do |time, n|
+          measured = hand.fetch(time, {})
+          { **(station[n] || {}), **measured, "by_hand" => measured.keys }
+        end
+      end
+
+      # Is the weather at all three times known?
+      def weathered?
+        hours = hours_of_application
+        hours.any? && hours.all? { |one| one.values_at("temperature", "wind_km_h").all? }
+      end
 
       # The last day on which nobody goes in, and on which nothing is planted, by the label of what was used; nil where
       # it says nothing. Part of a day counts as a day.
       def closed_until = label_days(:reentry_h) { |hours| (hours / 24.0).ceil }
       def unplanted_until = label_days(:plant_back_days, &:ceil)
 
-      # As the rules for records read it.
-      def application
-        label = product_id && Product[product_id]
+      # Products of the shelf in the tank: [Poured].
+      def poured(labels = Labels.new)
+        [[product_id, label_version, product_ml], [second_product_id, second_label_version, second_product_ml]]
+          .filter_map { |id, version, ml| labels.of(id, version)&.then { |label| Poured.new(label:, ml:) } }
+      end
+
+      # As the rules for records read it. Of two products, what one lacks is missing.
+      def application(labels = Labels.new)
+        both = poured(labels)
+        amounts = both.map(&:ml)
         Core::Mix::ApplicationRecord.new(
-          product: label&.name, registration: label&.registration, amount: product_ml, mix: mix_ml, done_on:,
+          product: all_of(both.map { |one| one.label.name }),
+          registration: all_of(both.map { |one| one.label.registration }),
+          amount: both.any? ? (amounts.sum if amounts.all?) : product_ml, mix: mix_ml, done_on:,
           started: started_at, ended: ended_at, place: "#{patch.code}, #{patch.property.name}", area: area_m2,
           site: patch.property.name, target: patch.plant&.scientific, applicator:, certification: licence_number,
-          category: licence_category, expiry: licence_expires_on, weather: hourly_weather, equipment:,
+          category: licence_category, expiry: licence_expires_on,
+          weather: (hours_of_application if weathered?), equipment:,
           left_over: left_over_ml, written_on: created_at.to_date
         )
       end
@@ -69,11 +99,15 @@ module Thistle
       # Return visits that follow from plant and method: [Core::Recheck::Returns::Visit].
       def returns(plant, site) = Core::Recheck::Returns.new(plant:, removal:, done_on:, site:).visits
 
+      # The longest that a label in the tank asks for.
       def label_days(fact)
-        told = product_id && Product[product_id]&.public_send(fact)
+        told = poured.filter_map { |one| one.label.public_send(fact) }.max
         told&.positive? ? done_on + yield(told) : nil
       end
-      private :label_days
+
+      # "One and another"; nil where one of them is not known, or none is there.
+      def all_of(words) = words.any? && words.all? ? words.join(" and ") : nil
+      private :label_days, :all_of
 
       # What was used against what its stubs should have drunk (Core::Mix::StubCheck::Finding); nil for other work.
       def stub_check
@@ -86,30 +120,36 @@ module Thistle
       # What its product's label says against it, sentences: a use that it does not have, a strength outside it, a
       # product that had expired, a licence that had.
       def against_label
-        label = product_id && Product[product_id]&.label
-        found = []
-        if label&.mixable?
-          use = Core::Mix::Product.use_of(removal)
-          found << label.against(use, 100 * product_ml / mix_ml) if use && product_ml && mix_ml&.positive?
-          found << "#{label.name} had expired." if label.expired?(done_on)
-        end
+        found = poured.select { |one| one.label.mixable? }.flat_map { |one| against(one) }
         found << "The licence had expired." if licence_expires_on && licence_expires_on < done_on
         found.compact
       end
 
+      def against(one)
+        use = Core::Mix::Product.use_of(removal)
+        found = []
+        found << one.label.against(use, 100 * one.ml / mix_ml) if use && one.ml && mix_ml&.positive?
+        found << one.label.against_rate(use, one.ml / area_m2 * 10_000) if use && one.ml && area_m2&.positive?
+        found << "#{one.label.name} had expired." if one.label.expired?(done_on)
+        found
+      end
+      private :against
+
       # Acids that this record brought past what its product's label allows on the ground in a year: [Core::Mix::Limit].
       def past_label
-        label = product_id && Product[product_id]&.label or return []
-        lies = Applications.new(patch, done_on.year)
-        label.ingredients.filter_map do |one|
-          limit = Core::Mix::Limit.new(acid: one.active.acid, lies: lies.most(one.active.acid) || 0.0, planned: 0.0,
-                                       most: one.most_g_per_ha)
-          limit if limit.over?
-        end
+        allowed = Core::Mix::Limit.allowed(poured.map(&:label))
+        lies = Applications.new(patch, done_on.year) if allowed.any?
+        allowed.map { |acid, most| Core::Mix::Limit.new(acid:, lies: lies.most(acid) || 0.0, planned: 0.0, most:) }
+               .select(&:over?)
       end
 
-      # Corrected to another day, it keeps that day's weather.
+      # Corrected to another day, it keeps that day's weather; to another product, that one's label.
       def before_save
+        { product_id: :label_version, second_product_id: :second_label_version }.each do |id, version|
+          next unless new? || changed_columns.include?(id)
+
+          self[version] = self[id] && Product[self[id]]&.lock_version
+        end
         if !new? && changed_columns.include?(:done_on)
           site = patch.property.site(Setting.today)
           self.weather = JSON.generate(self.class.weather(site, done_on))

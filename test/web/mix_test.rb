@@ -268,6 +268,59 @@ module Thistle
       assert_in_delta 36 * 1.1, json("/mix.json?at=#{q.id}&patch=#{patch("Q-05").id}")["answer"]["total_ml"], 0.1
     end
 
+    # A label that says a rate: 1.5 L/ha at most; 2 % in 5 L on 100 m² are 10. Corrected for a slip, and as a new label.
+    def test_a_rate_on_the_ground
+      spray = { name: "Leaf can", active1: "glyphosate_ipa", percent1: "41", grams1: "479", use_foliar: "true",
+                low_foliar: "1", high_foliar: "5", rate_high_foliar: "1.5" }
+      send_form(:post, "/mix/shelf", at: q.id, **spray, rate_low_foliar: "3")
+
+      assert_said "is below the least"
+      send_form(:post, "/mix/shelf", **spray)
+      path = "/mix.json?vessel=tank&product=#{product.id}&said=product&target=2&area=100"
+
+      assert_match(%r{10 L/ha of product is outside the label.s any to 1.5 L/ha for leaves},
+                   json("#{path}&rate=5")["objections"].first["text"])
+      assert_empty json("#{path}&rate=0.7")["objections"]
+      get "/mix/shelf/#{product.id}"
+
+      assert_said "any to 1.5 L/ha"
+      assert_in_delta 1500, product.uses_said.first.rate_high
+      send_form(:put, "/mix/shelf/#{product.id}", **spray, name: "Leaf can 2", lock_version: "0", mistyped: "true")
+
+      assert_equal ["Leaf can 2", 0], [product.name, Store::LabelVersion.count]
+    end
+
+    # Two products from the bench into one record, its weather measured by hand; all of it in the table.
+    def test_a_tank_of_two_on_the_record
+      %w[One Two].each { |name| send_form(:post, "/mix/shelf", at: q.id, **TYPED, name:) }
+      one, two = Store::Product.where(name: %w[One Two]).order(:name).all
+      get "/mix?patch=#{patch("Q-05").id}&product=#{one.id}&second=#{two.id}"
+      link = Nokogiri::HTML5(last_response.body).at_css("a[href^='/work?']")["href"]
+      get link
+      typed = Nokogiri::HTML5(last_response.body).css("[name=second_product], [name=second_product_id] [selected]")
+
+      assert_equal two.id.to_s, typed.find { |node| node.name == "option" }["value"]
+      assert_operator typed.find { |node| node.name == "input" }["value"].to_f, :>, 0
+      work = { patch: patch("Q-05").id, method_key: "cut_stump", done_on: "2026-05-12", crew_size: "2", hours: "1",
+               stems_done: "9", product_id: one.id, product: "50", mix: "100", applicator: "Walker",
+               middle_temperature: "21", middle_wind: "7" }
+      send_form(:post, "/work/treatments", **work, second_product_id: one.id, second_product: "60",
+                                                   end_humidity: "120")
+
+      assert_said "is the same as the first", "is more than the mix it went into", 'aria-label="End: humidity"'
+      send_form(:post, "/work/treatments", **work, second_product_id: two.id, second_product: "25")
+
+      assert_equal 303, last_response.status
+      row = CSV.parse(get("/mix/records/file?person=Walker").body, headers: true).first
+
+      assert_equal ["One", "50.0", "Two", "25.0", "–; 21 °C 7 km/h (by hand); –"],
+                   row.values_at("product", "product_amount", "second_product", "second_amount", "weather")
+      Store::Treatment.last.take_back(version: 0, person: "Walker", reason: "another day")
+      get "/records/treatment/#{Store::Treatment.last.id}"
+
+      assert_said "One", "second product", "21 °C 7 km/h", "weather, by hand"
+    end
+
     # From the work to a complete record: what is missing is said, on Today too; completed as a correction; a table.
     def test_the_record_that_the_law_wants
       send_form(:post, "/mix/shelf", at: q.id, **TYPED, registration: "=QH-41")
@@ -339,6 +392,16 @@ module Thistle
       get "/mix?vessel=tank"
 
       assert_said "blue backpack, Ines", 'value="23.76"'
+      team = { way: "team", side: "18.45", who1: "Ines", ml1: "27", who2: "Ramon", ml2: "33", who3: "Jo", ml3: "30" }
+      found = json("/mix/calibration.json?#{URI.encode_www_form(team)}")
+
+      assert_in_delta 30, found["litres_per_ha"] / Core::Mix::Quantity.of(1, "gal/ac").to("L/ha"), 0.01
+      assert_equal [[-0.1, 0.1, 0], false], [found["team"]["people"].map { |one| one["off"].round(3) },
+                                             found["team"]["uneven"]]
+      send_form(:post, "/mix/calibration", **team, ml2: "40", sprayer: "three blue ones")
+      get "/mix/calibration"
+
+      assert_said "three blue ones, Ines, Ramon, Jo together", "three blue ones, Ramon"
       send_form(:post, "/mix/calibration", way: "plot", sprayer: "blue backpack")
 
       assert_equal 422, last_response.status

@@ -41,7 +41,8 @@ module Thistle
           { "size" => facts.size, "stage" => now.stage.to_s, "soil" => now.soil.to_s, "stance" => facts.stance,
             "slope" => facts.slope,
             "footing" => facts.footing || "soil", "purpose" => facts.holding? ? "hold" : "kill",
-            **YES_NO.to_h { |field| [field, yes_no(facts[field.to_sym])] } }
+            **YES_NO.to_h { |field| [field, yes_no(facts[field.to_sym])] },
+            "aquatic_label" => yes_no(facts.for_water?) }
         end
 
         # Tools at hand, as keys of kit.yml; all of them where nobody said.

@@ -59,9 +59,13 @@ module Thistle
         end
 
         def plan
-          limits = Core::Decide::Plan::Limits.new(hours: week_hours, litres: @asked["litres"], cost: @asked["budget"])
+          limits = Core::Decide::Plan::Limits.new(hours: week_hours, litres: @asked["litres"], cost: @asked["budget"],
+                                                  labels: labels.caps)
           @plan ||= Core::Decide::Plan.new(options.all, limits, pins: wishes("pins"), bans: wishes("bans"))
         end
+
+        # What the labels of the products in use still allow on each piece of ground.
+        def labels = @labels ||= Store::LabelShares.new(@property, options.all, weeks)
 
         def wishes(kind)
           @asked.fetch(kind, []).map do |wish|
@@ -76,6 +80,7 @@ module Thistle
             items: answer.items.map { |option, parts| item(option, parts) }
                          .sort_by { |item| item.values_at(:week, :code) },
             options: options.all.size, weeks:, week_hours:, windows: windows(answer.items.keys),
+            labels: { pieces: labels.caps.most.size, unknown: labels.unknown },
             left_out: left_out(answer.items), one_more: one_more(answer),
             clashes: answer.clashes.map { |limit, patch| { limit:, code: codes[patch] } } }
         end

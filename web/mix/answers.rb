@@ -54,7 +54,14 @@ module Thistle
         def calibration(desk)
           share, verdict = desk.wear
           { way: desk.way, litres_per_ha: desk.litres_per_ha&.round(3), pace_km_h: desk.pace&.round(3),
-            nozzle: verdict && { off: share.round(4), verdict: }, errors: desk.errors }
+            nozzle: verdict && { off: share.round(4), verdict: }, team: desk.team && team(desk), errors: desk.errors }
+        end
+
+        def team(desk)
+          people = desk.people.zip(desk.team.each, desk.team.off).map do |(who, _), litres, off|
+            { who:, litres_per_ha: litres.round(3), off: off.round(4) }
+          end
+          { people:, uneven: desk.team.uneven? }
         end
 
         def other_end(desk)

@@ -7,7 +7,9 @@ module Thistle
       class CalibrationDesk
         include Numbers
 
-        WAYS = { "plot" => "Spray a plot", "nozzle" => "Catch a nozzle", "wear" => "Is the nozzle worn?" }.freeze
+        WAYS = { "plot" => "Spray a plot", "nozzle" => "Catch a nozzle", "team" => "Several people",
+                 "wear" => "Is the nozzle worn?" }.freeze
+        HANDS = 1..6 # people who spray one patch together
         US = { "ml" => "fl oz", "spacing" => "in", "pace" => "mph", "distance" => "ft", "side" => "ft" }.freeze
         METRIC = { "ml" => "mL", "spacing" => "cm", "pace" => "km/h", "distance" => "m", "side" => "m" }.freeze
 
@@ -22,6 +24,12 @@ module Thistle
 
         # Litres on a hectare; nil until enough is typed.
         attr_reader :litres_per_ha
+
+        # [[name, mL as typed]] of each who sprayed the plot.
+        def people = HANDS.map { |n| [self["who#{n}"].to_s, "ml#{n}"] }.reject { |_, field| self[field].to_s.empty? }
+
+        # What each puts on the ground, and all together; nil until two are typed.
+        def team = @team ||= way == "team" ? complaining { together } : nil
 
         # [share that it is off, :good, :worn or :blocked]; nil until both are typed.
         def wear
@@ -48,6 +56,8 @@ module Thistle
         def usual = { "side" => units.us? ? "18.45" : "10", "seconds" => "60", "distance" => units.us? ? "100" : "25" }
 
         def measured
+          return team&.mean if way == "team"
+
           ml = number_typed("ml") or return
           ml_si = Core::Mix::Quantity.of(ml, unit("ml")).to("mL")
           way == "plot" ? on_a_plot(ml_si) : at_a_pace(ml_si)
@@ -57,6 +67,14 @@ module Thistle
           side = number_typed("side") or return
           square = Core::Mix::Quantity.of(side, unit("side"))
           Core::Mix::Calibration.plot(ml: millilitres, area_m2: (square * square).to("m²"))
+        end
+
+        def together
+          typed = people.map { |_, field| number(field) }
+          return unless typed.size > 1 && typed.all?
+
+          each = typed.map { |ml| on_a_plot(Core::Mix::Quantity.of(ml, unit("ml")).to("mL")) }
+          Core::Mix::Calibration.team(each) if each.all?
         end
 
         def at_a_pace(millilitres)

@@ -38,7 +38,7 @@ module Thistle
         end
 
         # What the label says against this mix, and the rules against herbicide on this patch: [[text, source]].
-        def objections = @objections ||= label_says + rules_say
+        def objections = @objections ||= Objections.new(self, @today).all
 
         # The method that the jar or the tank is for: the one asked for, else the plant's own first, else the usual one.
         def removal
@@ -86,11 +86,24 @@ module Thistle
         def limits
           return unless answer && @patch&.ground
 
-          @limits ||= LimitsBoard.new(@patch, @today, [product, second].compact, answer.acid_g)
+          @limits ||= LimitsBoard.new(@patch, @today, [product, second].compact, answer.acid_g,
+                                      area_m2: vessel == "tank" ? amount.hundreds * 100 : nil)
         end
+
+        # What the work needs, as it was typed.
+        def amount = @amount ||= Wanted.new(self)
 
         # Is any of what goes in besides asked for?
         def besides? = ["second", *Besides::FIELDS].any? { |field| !@params[field].to_s.empty? }
+
+        # What the work record is told of the products in the vessel, {field => what is typed there}.
+        def poured
+          answer.doses.zip(["", "second_"]).each_with_object({}) do |(dose, which), all|
+            ml = answer.total_ml * dose.strength.share
+            all[:"#{which}product"] = plain(units.from_si(:volume, ml).round(2))
+            all[:"#{which}product_id"] = dose.product.id
+          end
+        end
 
         # The strength in every way, for the first product; nil without an answer.
         def strength = (answer.doses.first.strength if answer)
@@ -98,27 +111,6 @@ module Thistle
         private
 
         def wanted = vessel == "jar" ? :stem : :foliar
-
-        def label_says
-          doses = answer ? answer.doses : []
-          found = doses.map { |dose| dose.product.against(use, dose.strength.product) }
-          [product, second].compact.each do |one|
-            found << "#{one.name} expired on #{Words.full_day(one.expires_on)}." if one.expired?(@today)
-            found << "#{one.name} is ready to use: nothing is mixed into it." if one.ready_to_use
-          end
-          found += (limits&.over || []).map { |limit| UsageWords.over(limit, @units) }
-          found.compact.map { |text| [text, "label"] }
-        end
-
-        def rules_say
-          return [] unless @patch&.plant
-
-          bench = Core::Decide::Bench.new(@patch.facts(@today), @patch.property.site(@today))
-          found = bench.verdict(removal).reasons.select(&:against?).map { |r| [r.said(@units), r.source] }
-          wet = bench.situation.near_water? && ![product, second].compact.all?(&:aquatic)
-          found << ["Water is in reach, and this product is not labelled for aquatic use.", "common_practice"] if wet
-          found
-        end
 
         # A product of the shelf by its number, or an active by its key.
         def named(field)
@@ -190,9 +182,6 @@ module Thistle
         end
 
         def calibrated = Store::Calibration.live[id: Whole.read(@params["calibration"].to_s)]&.litres_per_100m2
-
-        # What the work needs, as it was typed.
-        def amount = @amount ||= Wanted.new(self)
 
         def work_out
           check_stock

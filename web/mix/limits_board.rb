@@ -5,9 +5,10 @@ module Thistle
     module Mix
       # What the labels allow on a patch's ground this year, what lies there, and what a mix would bring it to.
       class LimitsBoard
-        # acid_g: {active key => grams} of the mix, nil where grams are not known.
-        def initialize(patch, today, products, acid_g = {})
-          @patch, @today, @products, @acid_g = patch, today, products, acid_g
+        # acid_g: {active key => grams} of the mix, nil where grams are not known; area_m2: of the patch's ground, how
+        # much it is for, nil for all of it.
+        def initialize(patch, today, products, acid_g = {}, area_m2: nil)
+          @patch, @today, @products, @acid_g, @area_m2 = patch, today, products, acid_g, area_m2
           @applications = Store::Applications.new(patch, today.year)
         end
 
@@ -31,14 +32,11 @@ module Thistle
         def planned(acid)
           ground = @patch.ground or return 0.0
           grams = @acid_g.sum { |key, amount| Core::Knowledge.shipped.actives[key].acid == acid ? amount.to_f : 0.0 }
-          grams / ground.area * 10_000
+          grams / [@area_m2, ground.area].compact.select(&:positive?).min * 10_000
         end
 
         # The strictest of what the labels on the bench say.
-        def most(acid)
-          labels = @products.select(&:labelled?).flat_map(&:ingredients).select { |one| one.active.acid == acid }
-          labels.filter_map(&:most_g_per_ha).min
-        end
+        def most(acid) = (@allowed ||= Core::Mix::Limit.allowed(@products))[acid]
       end
     end
   end

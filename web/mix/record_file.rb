@@ -7,9 +7,10 @@ module Thistle
     module Mix
       # Records of herbicide as a table (CSV, RFC 4180), one application a row, in the property's units.
       module RecordFile
-        COLUMNS = %w[date began ended place target method product registration active amount_unit product_amount
-                     mix_amount area_unit area applicator certification category licence_expires equipment left_over
-                     left_over_went weather missing first_kept].freeze
+        COLUMNS = %w[date began ended place target method applicator certification category licence_expires
+                     equipment product registration active amount_unit product_amount second_product
+                     second_registration second_amount mix_amount left_over left_over_went area_unit area weather
+                     missing first_kept].freeze
 
         module_function
 
@@ -22,22 +23,35 @@ module Thistle
 
         def cells(row, units)
           work, told = row.work, row.application
-          volume = ->(ml) { units.from_si(:volume, ml)&.round(2) }
-          [told.done_on.iso8601, told.started, told.ended, told.place, told.target, work.removal.name, told.product,
-           told.registration, work.active_key, units.unit(:volume), volume[told.amount], volume[told.mix],
-           units.unit(:area), units.from_si(:area, told.area)&.round(2), told.applicator, told.certification,
-           told.category, told.expiry&.iso8601, told.equipment, volume[told.left_over], work.left_over_went,
-           weather(work, units), row.missing.join(" "), told.written_on.iso8601]
+          [told.done_on.iso8601, told.started, told.ended, told.place, told.target, work.removal.name, told.applicator,
+           told.certification, told.category, told.expiry&.iso8601, told.equipment, *tank(work, units),
+           units.unit(:area), units.from_si(:area, told.area)&.round(2), weather(work, units), row.missing.join(" "),
+           told.written_on.iso8601]
         end
 
-        # "9 h 14 °C 6 km/h 60 %; …"
-        def weather(work, units)
-          work.hours_of_application.map do |one|
-            temperature, wind = units.temperature(one["temperature"]), units.wind(one["wind_km_h"])
-            "#{one["at"]} h #{temperature} #{wind} #{one["humidity"]} %"
+        # What was poured, and what was left of it.
+        def tank(work, units)
+          volume = ->(ml) { units.from_si(:volume, ml)&.round(2) }
+          first, second = work.poured
+          [first&.label&.name, first&.label&.registration, work.active_key, units.unit(:volume),
+           volume[work.product_ml], second&.label&.name, second&.label&.registration, volume[second&.ml],
+           volume[work.mix_ml], volume[work.left_over_ml], work.left_over_went]
+        end
+
+        # "9 h 14 °C 6 km/h 60 %; 11 h 17 °C 4 km/h (by hand)"
+        def weather(work, units) = spots(work.hours_of_application, units)
+
+        # The same of [{ at, temperature, wind_km_h, humidity, by_hand }]; what is not known is left out.
+        def spots(rows, units)
+          said = { "at" => ->(hour) { "#{hour} h" }, "temperature" => units.method(:temperature),
+                   "wind_km_h" => units.method(:wind), "humidity" => ->(part) { "#{part.round} %" },
+                   "by_hand" => ->(fields) { "(by hand)" if fields.any? } }
+          rows.map do |one|
+            found = said.filter_map { |field, words| one[field] && words.call(one[field]) }
+            found.empty? ? "–" : found.join(" ")
           end.join("; ")
         end
-        private_class_method :cells
+        private_class_method :cells, :tank
       end
     end
   end

@@ -5,7 +5,7 @@ module Thistle
     module Mix
       # Records of herbicide on paper: a row an application, what is missing in it said.
       class RecordPdf
-        HEADS = ["Day", "Place, target", "Product", "Used", "Area", "Applicator", "Weather", "Equipment, left over",
+        HEADS = ["Day", "Place, target", "Product", "Mix", "Area", "Applicator", "Weather", "Equipment, left over",
                  "Missing"].freeze
         WIDTHS = [58, 92, 92, 70, 54, 96, 104, 88].freeze # points; the last takes what is left
         MOST = 500 # applications on paper; a season of a crew is less
@@ -43,15 +43,15 @@ module Thistle
 
         def cells(row)
           told, work = row.application, row.work
-          product = [told.product || Core::Knowledge.shipped.actives[work.active_key].name, told.registration]
-          [[told.done_on.iso8601, hours(told)], [told.place, told.target, work.removal.name], product, used(told),
-           [told.area && @units.area(told.area)], [told.applicator, told.certification, told.category, expiry(told)],
+          product = [UsageWords.poured(work, @units), told.registration]
+          [[told.done_on.iso8601, hours(told)], [told.place, told.target, work.removal.name], product,
+           [told.mix && @units.volume(told.mix)], [told.area && @units.area(told.area)],
+           [told.applicator, told.certification, told.category, expiry(told)],
            [RecordFile.weather(work, @units)], [told.equipment, left_over(work)],
            [row.missing.map { |fact| FACTS.fetch(fact) }.join("; ")]]
             .map { |lines| Paper.plain(lines.compact.join("\n")) }
         end
 
-        def used(told) = [told.amount && @units.volume(told.amount), told.mix && "in #{@units.volume(told.mix)}"]
         def hours(told) = told.started && "#{told.started} to #{told.ended}"
         def expiry(told) = told.expiry && "to #{told.expiry.iso8601}"
 

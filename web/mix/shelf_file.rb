@@ -8,7 +8,7 @@ module Thistle
       # A shelf as a table (CSV, RFC 4180): a product a row, columns named as the fields of its form, in the units of
       # who writes it. Taken whole or not at all.
       class ShelfFile
-        COLUMNS = Forms::Product::Fields.schema.key_map.map { |key| key.name.to_s } - %w[lock_version]
+        COLUMNS = Forms::Product::Fields.schema.key_map.map { |key| key.name.to_s } - %w[lock_version mistyped]
         MOST, BYTES = 500, 1024 * 1024
 
         def self.write(products, units, today)

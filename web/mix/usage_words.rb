@@ -9,7 +9,17 @@ module Thistle
 
         # What a record of work calls for, sentences: stubs that were missed, a label that was broken, its year past. It
         # happened, so it is kept, and marked.
-        def of(work, units) = [alarm(work.stub_check), *work.against_label, *past(work, units)].compact
+        def of(work, units)
+          against = work.against_label.map { |text| units.fill(text) }
+          [alarm(work.stub_check), *against, *past(work, units)].compact
+        end
+
+        # What was poured: "Stump concentrate, 100 mL; Basal oil, 20 mL"; the active, where no product is named.
+        def poured(work, units)
+          named = work.poured.map { |one| [one.label.name, one.ml] }
+          named = [[Core::Knowledge.shipped.actives[work.active_key].name, work.product_ml]] if named.empty?
+          named.map { |name, ml| "#{name}, #{ml ? units.volume(ml) : "amount not said"}" }.join("; ")
+        end
 
         # What a record brought past its label's year.
         def past(work, units)

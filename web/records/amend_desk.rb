@@ -13,16 +13,19 @@ module Thistle
         SAID = { done_on: "day", checked_on: "day", seen_on: "day", method_key: "method", people: "who",
                  crew_size: "people", hours: "hours each", plants_done: "plants", stems_done: "stems",
                  area_m2: "area", product_id: "product", active_key: "active ingredient", product_ml: "stock",
+                 second_product_id: "second product", second_product_ml: "stock of the second",
                  mix_ml: "ready mix", applicator: "applicator", licence_number: "certification number",
                  licence_category: "category", licence_expires_on: "licence expires", started_at: "began",
-                 ended_at: "ended", equipment: "equipment", left_over_ml: "left over",
+                 ended_at: "ended", weather_by_hand: "weather, by hand", equipment: "equipment",
+                 left_over_ml: "left over",
                  left_over_went: "where that went", disposal: "where it went", seed_fall: "seed that year",
                  resprouts: "alive", missed: "missed", seedlings: "seedlings", cover_class: "cover",
                  cover_percent: "cover, %", plant_key: "plant", settled: "certain", infested_m2: "infested",
                  density_m2: "on a square metre", height_cm: "height", plants: "plants",
                  stems_by_size: "stems by size", stage: "stage", plugs: "plugs", seed_g: "seed", from_on: "from",
                  to_on: "to", note: "note" }.freeze
-        QUANTITIES = { area_m2: :area, infested_m2: :area, product_ml: :volume, mix_ml: :volume, left_over_ml: :volume,
+        QUANTITIES = { area_m2: :area, infested_m2: :area, product_ml: :volume, second_product_ml: :volume,
+                       mix_ml: :volume, left_over_ml: :volume,
                        seed_g: :mass, height_cm: :depth }.freeze
         # act: in words; rows: [[what, before, after]].
         Version = Struct.new(:amendment, :act, :rows)
@@ -103,7 +106,8 @@ module Thistle
 
           case column
           when :method_key then Core::Knowledge.shipped.removal(value).name
-          when :product_id then Store::Product[value]&.name || value.to_s
+          when :product_id, :second_product_id then Store::Product[value]&.name || value.to_s
+          when :weather_by_hand then Mix::RecordFile.spots(JSON.parse(value).values, @units)
           when :plant_key then Core::Knowledge.shipped.plant(value).name
           when :cover_class then "#{Core::Survey::Cover.class_of(value).label} cover"
           when :settled then value ? "yes" : "no"

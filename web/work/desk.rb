@@ -5,6 +5,9 @@ module Thistle
     module Work
       # A patch, a method, the brief for both, and the record to fill in with what is known already.
       class Desk
+        # What the mix room knows already.
+        POURED = %w[active_key product_id product second_product_id second_product mix].freeze
+
         attr_reader :patch, :removal
 
         def initialize(params, patch, units, today)
@@ -33,7 +36,7 @@ module Thistle
                     "hours" => hours && [(hours / crew).ceil(1), 0.25].max.clamp(0.25, 8).to_s,
                     "stems_done" => patch.stems&.to_s,
                     "area" => patch.infested && @units.from_si(:area, patch.infested.first).round.to_s }.compact
-          typed = typed.merge(@params.slice("active_key", "product_id", "product", "mix"))
+          typed = typed.merge(@params.slice(*POURED))
           Forms::Treatment.untouched(typed, units: @units, today: @today)
         end
 

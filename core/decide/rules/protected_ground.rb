@@ -13,7 +13,7 @@ module Thistle
         ) do |now, removal|
           near = now.zones&.find do |zone|
             kind = Knowledge.shipped.zone_kinds.fetch(zone.kind)
-            kind.forbids?(removal) && !(kind.unless && now[kind.unless])
+            kind.forbids?(removal) && !(kind.unless == "aquatic_label" && now.for_water?(removal))
           end
           next unless near
 

@@ -12,7 +12,8 @@ module Thistle
     def test_a_small_plan_equals_brute_force
       random = Random.new(4)
       25.times do |n|
-        plan = Plan.new(options(random, patches: n.zero? ? 12 : random.rand(2..6), methods: n.zero? ? 1 : 2), limits)
+        some = options(random, patches: n.zero? ? 12 : random.rand(2..6), methods: n.zero? ? 1 : 2)
+        plan = Plan.new(some, limits.with(labels: n.even? ? labels(some, random) : nil))
         answer = plan.solve(seconds: 5)
 
         assert_in_delta brute_force(plan), answer.gain, 1e-6
@@ -79,6 +80,14 @@ module Thistle
     def wish(option) = Plan::Wish.new(patch: option.patch, method: option.method, week: option.week)
     def option(**fields) = Plan::Option.new(method: "hand_pull", parts: 1, litres: 0.0, cost: 0.0, gain: 10.0, **fields)
 
+    # Pieces of ground that two patches share, each with less left than both would put there.
+    def labels(options, random)
+      pieces = options.group_by(&:patch).values.each_cons(2).map do |pair|
+        [pair.flatten.to_h { |option| [option, option.litres * 100] }, random.rand(20.0..55.0)]
+      end
+      Core::Decide::LabelCaps.new(pieces)
+    end
+
     def options(random, patches:, weeks: WEEKS, methods: 2, parts: false)
       (0...patches).flat_map do |patch|
         hours, gain, opens = random.rand(2.0..11.0), random.rand(20.0..100.0), random.rand(0...weeks)
@@ -95,19 +104,23 @@ module Thistle
 
     def brute_force(plan)
       patches = plan.options.group_by(&:patch).values
-      search = ->(index, hours, litres, cost) do
+      search = ->(index, hours, litres, cost, allowed) do
         next 0.0 if index == patches.size
 
-        skipped = search.call(index + 1, hours, litres, cost)
+        skipped = search.call(index + 1, hours, litres, cost, allowed)
         done = patches[index].filter_map do |option|
           left = hours.dup.tap { |all| all[option.week] -= option.hours }
           next if left[option.week] < -1e-9 || litres < option.litres - 1e-9 || cost < option.cost - 1e-9
 
-          option.gain + search.call(index + 1, left, litres - option.litres, cost - option.cost)
+          rest = allowed.dup
+          plan.limits.caps.of(option).each { |n, amount| rest[n] -= amount }
+          next if rest.any? { |amount| amount < -1e-9 }
+
+          option.gain + search.call(index + 1, left, litres - option.litres, cost - option.cost, rest)
         end
         [skipped, *done].max
       end
-      search.call(0, plan.limits.hours, plan.limits.litres, plan.limits.cost)
+      search.call(0, plan.limits.hours, plan.limits.litres, plan.limits.cost, plan.limits.caps.most)
     end
 
     def assert_within(answer, limits = self.limits)

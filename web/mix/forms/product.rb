@@ -10,6 +10,7 @@ module Thistle
           WINDS, WARMTHS = %i[wind_low wind_high gust].freeze, %i[temperature_low temperature_high].freeze
           TEXTS = %i[registration protection first_aid spill call kept_at].freeze
           MOST = 2000
+          RATES = %w[rate_low rate_high].freeze
           HOURS = %i[rainfast_h reentry_h plant_back_days mixed_keeps_h].freeze # and days
           PLAIN = [:name, :form, :signal_word, *HOURS, :ready_to_use, :aquatic, :expires_on, :lock_version].freeze
 
@@ -27,6 +28,7 @@ module Thistle
                 optional(:"use_#{kind}").filled(:bool)
                 optional(:"low_#{kind}").filled(:float, gt?: 0, lteq?: 100)
                 optional(:"high_#{kind}").filled(:float, gt?: 0, lteq?: 100)
+                RATES.each { |name| optional(:"#{name}_#{kind}").filled(:float, gt?: 0, lteq?: MOST) }
               end
               optional(:signal_word).filled(:string, included_in?: Core::Mix::Product::SIGNALS)
               optional(:ready_to_use).filled(:bool)
@@ -41,6 +43,7 @@ module Thistle
               optional(:expires_on).filled(:date)
               optional(:counted).filled(:float, gteq?: 0, lteq?: 1_000_000)
               optional(:lock_version).filled(:integer)
+              optional(:mistyped).filled(:bool)
             end
             %i[wind temperature].each do |name|
               rule(:"#{name}_high", :"#{name}_low") do
@@ -48,10 +51,10 @@ module Thistle
                 key(:"#{name}_high").failure("is below the lowest") if low && high && high < low
               end
             end
-            KINDS.each do |kind|
-              rule(:"high_#{kind}", :"low_#{kind}") do
-                low, high = values[:"low_#{kind}"], values[:"high_#{kind}"]
-                key(:"high_#{kind}").failure("is below the least") if low && high && high < low
+            KINDS.product(["", "rate_"]).each do |kind, of|
+              rule(:"#{of}high_#{kind}", :"#{of}low_#{kind}") do
+                low, high = values[:"#{of}low_#{kind}"], values[:"#{of}high_#{kind}"]
+                key(:"#{of}high_#{kind}").failure("is below the least") if low && high && high < low
               end
             end
             rule(:active1) { key.failure("is needed: what is in it?") unless value }
@@ -78,6 +81,7 @@ module Thistle
 
             product.lock_version = values[:lock_version] if values[:lock_version] && !product.new?
             product.set(columns)
+            product.mistyped = values[:mistyped]
             product.set(counted_ml: si(:counted, :volume), counted_at: Time.now.utc) if recounted?(product)
             product.save
           rescue Sequel::NoExistingObject
@@ -105,8 +109,11 @@ module Thistle
           end
 
           def uses
-            KINDS.select { |kind| values[:"use_#{kind}"] || values[:"low_#{kind}"] || values[:"high_#{kind}"] }
-                 .map { |kind| { kind:, low: values[:"low_#{kind}"], high: values[:"high_#{kind}"] }.compact }
+            KINDS.filter_map do |kind|
+              ends = { low: values[:"low_#{kind}"], high: values[:"high_#{kind}"],
+                       rate_low: si(:"rate_low_#{kind}", :spread), rate_high: si(:"rate_high_#{kind}", :spread) }
+              { kind:, **ends.compact } if values[:"use_#{kind}"] || ends.values.any?
+            end
           end
 
           # What cannot all be so, as core says it.
@@ -143,7 +150,9 @@ module Thistle
 
             def uses
               product.uses_said.each_with_object({}) do |use, all|
-                all.merge!("use_#{use.kind}": true, "low_#{use.kind}": use.low, "high_#{use.kind}": use.high)
+                all.merge!("use_#{use.kind}": true, "low_#{use.kind}": use.low, "high_#{use.kind}": use.high,
+                           "rate_low_#{use.kind}": units.from_si(:spread, use.rate_low)&.round(4),
+                           "rate_high_#{use.kind}": units.from_si(:spread, use.rate_high)&.round(4))
               end
             end
           end

@@ -21,6 +21,8 @@ module Thistle
               optional(:active_key).filled(:string)
               optional(:product_id).filled(:integer)
               optional(:product).filled(:float, gteq?: 0, lteq?: 1_000_000)
+              optional(:second_product_id).filled(:integer)
+              optional(:second_product).filled(:float, gteq?: 0, lteq?: 1_000_000)
               optional(:mix).filled(:float, gteq?: 0, lteq?: 10_000_000)
               optional(:applicator).filled(:string, max_size?: 200)
               optional(:licence_number).filled(:string, max_size?: 80)
@@ -28,6 +30,11 @@ module Thistle
               optional(:licence_expires_on).filled(:date)
               optional(:started_at).filled(:string, format?: CLOCK)
               optional(:ended_at).filled(:string, format?: CLOCK)
+              Store::Treatment::TIMES.each do |time|
+                optional(:"#{time}_temperature").filled(:float, gteq?: -40, lteq?: 130)
+                optional(:"#{time}_wind").filled(:float, gteq?: 0, lteq?: 150)
+                optional(:"#{time}_humidity").filled(:float, gteq?: 0, lteq?: 100)
+              end
               optional(:equipment).filled(:string, max_size?: 200)
               optional(:left_over).filled(:float, gteq?: 0, lteq?: 10_000_000)
               optional(:left_over_went).filled(:string, max_size?: 200)
@@ -55,16 +62,24 @@ module Thistle
               left, mix = values[:left_over], values[:mix]
               key(:left_over).failure("is more than the mix") if left && mix && left > mix
             end
-            rule(:product_id) { key.failure("is not on the shelf") if value && !Store::Product[value] }
+            %i[product_id second_product_id].each do |name|
+              rule(name) { key.failure("is not on the shelf") if value && !Store::Product[value] }
+            end
+            rule(:second_product_id, :second_product, :product_id) do
+              second, poured, first = values.to_h.values_at(:second_product_id, :second_product, :product_id)
+              key(:second_product_id).failure("needs a first product beside it") if second && !first
+              key(:second_product_id).failure("is the same as the first") if second && second == first
+              key(:second_product).failure("is needed: how much of the second") if second && !poured
+              key(:second_product_id).failure("is needed: which one is it") if poured && !second
+            end
             rule(:plants_done, :stems_done, :area) do
               unless values.to_h.values_at(:plants_done, :stems_done, :area).any?
                 key(:stems_done).failure("or the area: say how much was done")
               end
             end
-            rule(:product, :mix) do
-              if values[:product] && values[:mix] && values[:product] > values[:mix]
-                key(:product).failure("is more than the mix it went into")
-              end
+            rule(:product, :second_product, :mix) do
+              poured, mix = values.to_h.values_at(:product, :second_product).compact, values[:mix]
+              key(:product).failure("is more than the mix it went into") if mix && poured.sum > mix
             end
             rule(:method_key, :active_key, :product, :applicator) do
               method = Core::Knowledge.shipped.methods_of_removal[values[:method_key]]
@@ -81,14 +96,29 @@ module Thistle
             columns = work.values.slice(:done_on, :people, :crew_size, :hours, *KEPT, *LAW)
             columns.merge!(area: units.from_si(:area, work.area_m2)&.round(1),
                            product: units.from_si(:volume, work.product_ml)&.round(2),
+                           second_product: units.from_si(:volume, work.second_product_ml)&.round(2),
                            mix: units.from_si(:volume, work.mix_ml)&.round(1),
-                           left_over: units.from_si(:volume, work.left_over_ml)&.round(1))
+                           left_over: units.from_si(:volume, work.left_over_ml)&.round(1), **measured(work, units))
             new(typed(columns), units:, today:)
           end
 
           LAW = %i[licence_number licence_category licence_expires_on started_at ended_at equipment
                    left_over_went].freeze
-          KEPT = %i[method_key plants_done stems_done active_key product_id applicator disposal seed_fall note].freeze
+          MEASURED = Store::Treatment::TIMES.flat_map do |time|
+            Store::Treatment::MEASURED.map { |what| :"#{time}_#{what}" }
+          end.freeze
+          KEPT = %i[method_key plants_done stems_done active_key product_id second_product_id applicator disposal
+                    seed_fall note].freeze
+
+          # Weather by hand, as it would be typed.
+          def self.measured(work, units)
+            JSON.parse(work.weather_by_hand || "{}").each_with_object({}) do |(time, told), all|
+              all.merge!("#{time}_temperature": units.from_celsius(told["temperature"])&.round(1),
+                         "#{time}_wind": units.from_si(:wind, told["wind_km_h"])&.round(1),
+                         "#{time}_humidity": told["humidity"])
+            end
+          end
+          private_class_method :measured
 
           # A product of the shelf says which active it is.
           def initialize(params, **context)
@@ -107,8 +137,21 @@ module Thistle
           def columns
             plain = (%i[done_on people crew_size hours] + KEPT + LAW).to_h { |field| [field, values[field]] }
             { **plain, area_m2: si(:area, :area),
-                       product_ml: si(:product, :volume), mix_ml: si(:mix, :volume),
-                       left_over_ml: si(:left_over, :volume) }
+                       product_ml: si(:product, :volume), second_product_ml: si(:second_product, :volume),
+                       mix_ml: si(:mix, :volume),
+                       left_over_ml: si(:left_over, :volume), weather_by_hand: by_hand }
+          end
+
+          private
+
+          # JSON of what was measured at start, middle and end; nil where nothing was.
+          def by_hand
+            told = Store::Treatment::TIMES.to_h do |time|
+              [time, { temperature: units.to_celsius(values[:"#{time}_temperature"]),
+                       wind_km_h: si(:"#{time}_wind", :wind), humidity: values[:"#{time}_humidity"] }.compact]
+            end
+            told = told.reject { |_, measured| measured.empty? }
+            told.any? ? JSON.generate(told) : nil
           end
         end
       end

@@ -1,0 +1,68 @@
+# frozen_string_literal: true
+
+require "yaml"
+require "test_helper"
+
+module Thistle
+  # Jars, tanks and a season for two people, against a table that was worked by hand (test/fixtures/mixes.yml).
+  class HandWorkedTest < Minitest::Test
+    TABLE = YAML.safe_load_file(File.join(__dir__, "../fixtures/mixes.yml"), permitted_classes: [Date],
+                                                                             symbolize_names: true)
+
+    TABLE.slice(:jars, :tanks).values.flatten.each do |row|
+      define_method(:"test_#{row[:what].tr(" ,.%", "_")}") do
+        active = Core::Knowledge.shipped.actives.fetch(row[:active])
+        one = Core::Mix::Ingredient.new(active:, percent: row[:percent].to_f, grams_per_litre: row[:grams].to_f)
+        product = Core::Mix::Product.new(name: "as labelled", ingredients: [one])
+        number, kind = row[:typed]
+        dose = Core::Mix::Blend::Dose.new(product:, strength: Core::Mix::Strength.read(number.to_f, kind, one))
+        mix = Core::Mix::Blend.new(doses: [dose], total_ml: row[:of]).mixture
+
+        { product: mix.product_ml, carrier: mix.carrier_ml, acid: mix.acid_g.fetch(row[:active]) }
+          .each { |what, figure| assert_in_delta row[what], figure, 0.051, what }
+      end
+    end
+
+    def test_a_season_for_two
+      Testing.demo(fresh: true)
+      season = TABLE[:season]
+      can = shelved(season)
+      grounds = { "A" => boxed("Q-80", 0), "B" => boxed("Q-81", 50) }
+      season[:days].each do |day|
+        work = record(grounds.fetch(day[:where]), can, day)
+        most = grounds.transform_values { |patch| Store::Applications.new(patch, 2026).most("glyphosate") }
+
+        assert_in_delta day[:left], can.on_hand_ml, 0.01, day
+        assert_in_delta day[:on_a], most["A"], 0.4, day
+        assert_in_delta day[:on_b], most["B"], 0.4, day
+        assert_equal day[:may], work.past_label.empty?, day
+      end
+      assert_equal %w[Ines Ramon], Store::HerbicideRecords.new(grounds["A"].property).people & %w[Ines Ramon]
+    end
+
+    private
+
+    def shelved(season)
+      actives = [{ active: "glyphosate_ipa", percent: 41.0, grams_per_litre: season[:grams].to_f,
+                   most_g_per_ha: season[:most_g_per_ha].to_f }]
+      Store::Product.create(name: "Can for two", actives: JSON.generate(actives), counted_ml: season[:can_ml],
+                            counted_at: Time.now.utc - 60)
+    end
+
+    # A hectare, so many metres east of a corner.
+    def boxed(code, east)
+      lon, lat = ->(x) { -91.4 + (x / 87_795.0) }, ->(y) { 38.0 + (y / 110_997.0) }
+      ring = [[east, 0], [east + 100, 0], [east + 100, 100], [east, 100], [east, 0]].map { |x, y| [lon[x], lat[y]] }
+      shape = Core::Survey::Shape.new("type" => "Polygon", "coordinates" => [ring])
+      Store::Patch.new(property_id: Store::Property.first(prefix: "Q").id, code:, plant_key: "amur_honeysuckle",
+                       state: "surveyed", seen_on: Date.new(2026, 1, 1)).tap { |patch| patch.shape = shape }.save
+    end
+
+    def record(patch, can, day)
+      Store::Treatment.record(patch, patch.property.site(Store::Setting.today),
+                              done_on: day[:day], method_key: "cut_stump", crew_size: 2, hours: 4.0, stems_done: 80,
+                              active_key: "glyphosate_ipa", product_id: can.id, product_ml: day[:ml].to_f,
+                              mix_ml: 2.0 * day[:ml], applicator: day[:who])
+    end
+  end
+end

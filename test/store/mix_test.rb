@@ -1,0 +1,167 @@
+# frozen_string_literal: true
+
+require "test_helper"
+
+module Thistle
+  # Labels, tanks and the ground that they were poured on, over time; and what a season may still put there.
+  class MixStoreTest < Minitest::Test
+    GRAMS = 480.0 # of active on a litre, 356 g of it acid
+    ACID = 480.0 * 169.07 / 228.18
+
+    def setup
+      Testing.demo(fresh: true)
+      @q = Store::Property.first(prefix: "Q")
+      @today = Store::Setting.today
+    end
+
+    def patch(code) = Testing.patch(code)
+
+    def product(name, most: nil, **more)
+      actives = JSON.generate([{ active: "glyphosate_ipa", percent: 41.0, grams_per_litre: GRAMS,
+                                 most_g_per_ha: most }.compact])
+      uses = JSON.generate([{ kind: "cut_stump", low: 20.0, high: 50.0 }, { kind: "foliar", low: 2.0, high: 2.0 }])
+      Store::Product.create(name:, actives:, uses:, counted_ml: 1000.0, counted_at: Time.now.utc - 60, **more)
+    end
+
+    def record(patch, product, on: @today, **more)
+      Store::Treatment.record(patch, @q.site(@today), done_on: on, method_key: "cut_stump", crew_size: 1, hours: 1.0,
+                                                      active_key: "glyphosate_ipa", product_id: product.id,
+                                                      product_ml: 100.0, mix_ml: 200.0, applicator: "R. Lindqvist",
+                                                      **more)
+    end
+
+    # A box of so many metres east and north of a corner of the quarry.
+    def box(west, south, east, north)
+      lon, lat = ->(x) { -91.4 + (x / 87_800.0) }, ->(y) { 38.0 + (y / 111_000.0) }
+      ring = [[west, south], [east, south], [east, north], [west, north], [west, south]].map { |x, y| [lon[x], lat[y]] }
+      Core::Survey::Shape.new("type" => "Polygon", "coordinates" => [ring])
+    end
+
+    def boxed(code, shape, **more)
+      Store::Patch.new(property_id: @q.id, code:, plant_key: "amur_honeysuckle", state: "surveyed",
+                       seen_on: @today - 400, **more).tap { |one| one.shape = shape }.save
+    end
+
+    # A new label holds from now on; a slip of the pen is put right for all.
+    def test_a_record_goes_by_the_label_of_its_day
+      can = product("Can", registration: "old")
+      before = record(patch("Q-05"), can)
+      can.update(registration: "new", name: "New can")
+      after = record(patch("Q-05"), can)
+
+      assert_equal [%w[Can old], ["New can", "new"]],
+                   [before, after].map { |one| one.refresh.application.to_h.values_at(:product, :registration) }
+      can.mistyped = true
+      can.update(registration: "right")
+
+      assert_equal %w[old right], [before, after].map { |one| one.refresh.application.registration }
+      can.count(500)
+
+      assert_equal "old", before.refresh.application.registration
+      assert_equal 1, Store::LabelVersion.count
+    end
+
+    # Both count: stock, grams of acid, the longest closing, what one lacks.
+    def test_two_products_in_one_tank
+      one = product("One", registration: "1-1", reentry_h: 12.0)
+      two = product("Two", reentry_h: 48.0, most: 1.0)
+      work = record(patch("Q-05"), one, second_product_id: two.id, second_product_ml: 60.0, area_m2: 100.0)
+
+      assert_equal [900.0, 940.0], [one, two].map(&:on_hand_ml)
+      assert_equal @today + 2, work.closed_until
+      assert_equal ["One and Two", nil, 160.0], work.application.to_h.values_at(:product, :registration, :amount)
+      assert_in_delta 0.16 * ACID / 0.01, Store::Applications.new(patch("Q-05"), @today.year).most("glyphosate"), 0.1
+      assert_in_delta 1.0, work.past_label.first.most
+      work.take_back(version: 0, person: "R. Lindqvist", reason: "another can")
+
+      assert_equal [1000.0, 1000.0], [one, two].map(&:on_hand_ml)
+    end
+
+    # By hand: what was put on a hectare that is drawn smaller since still lies on the half that is no patch any more: a
+    # patch drawn there later has it; so has one on the ground of a closed patch.
+    def test_the_ground_as_it_was_on_the_day
+      can = product("Can")
+      whole = boxed("Q-90", box(0, 0, 100, 100))
+      record(whole, can, on: @today - 20)
+      Store::Reshape.new(whole).look_again(seen_on: @today - 10, amount: Core::Survey::Amount.new,
+                                           shape: box(0, 0, 50, 100))
+      other = boxed("Q-91", box(50, 0, 100, 100))
+      grams = 0.1 * ACID
+
+      assert_in_delta grams, Store::Applications.new(other.refresh, @today.year).most("glyphosate"), 0.2
+      record(whole.refresh, can)
+
+      assert_in_delta grams, Store::Applications.new(other, @today.year).most("glyphosate"), 0.2
+      assert_in_delta 3 * grams, Store::Applications.new(whole, @today.year).most("glyphosate"), 0.5
+      whole.update(state: "closed")
+      under = boxed("Q-92", box(0, 0, 20, 20))
+
+      assert_in_delta 3 * grams, Store::Applications.new(under, @today.year).most("glyphosate"), 0.5
+    end
+
+    # By hand: a product with 355.7 g of acid on a litre, 2 % in 20 L on a hectare, is 142 g; the label allows 200. Two
+    # patches of a hectare, half over one another: one of them may be sprayed, never both; with 142 g lying there, none.
+    def test_a_season_keeps_to_the_labels
+      Store::InUse.choose(@q, "foliar", product("Leaf can", most: 200.0))
+      one, two = boxed("Q-90", box(0, 0, 100, 100)), boxed("Q-91", box(50, 0, 150, 100))
+      options = [one, two].map do |patch|
+        Core::Decide::Plan::Option.new(patch: patch.id, method: "foliar_spot", week: 0, parts: 1, hours: 1.0,
+                                       litres: 20.0, cost: 0.0, gain: 10.0)
+      end
+
+      assert_equal [1, :solver], season(options).then { |answer| [answer.items.size, answer.by] }
+      clash = Store::LabelShares.new(@q, options, [@today])
+      pins = [one, two].map { |patch| Core::Decide::Plan::Wish.new(patch: patch.id) }
+
+      assert_equal [[:label, nil]], Core::Decide::Plan.new(options, limits(clash), pins:).solve.clashes
+      record(one, product("Stem can"), on: @today - 1, product_ml: 400.0, mix_ml: 800.0)
+
+      plan = Core::Decide::Plan.new(options, limits(Store::LabelShares.new(@q, options, [@today])))
+
+      assert_equal [[one.id, :label], [two.id, :label]], plan.left_out({}, [one.id, two.id])
+      Store::InUse.choose(@q, "foliar", nil)
+      free = Store::LabelShares.new(@q, options, [@today])
+
+      assert_empty free.caps.most
+      assert_equal 2, free.unknown
+    end
+
+    # What was measured beside the work goes before the station, hour by hour, and is named.
+    def test_weather_by_hand
+      work = record(patch("Q-05"), product("Can"), started_at: "09:00", ended_at: "11:00",
+                                                   weather_by_hand: '{"middle":{"wind_km_h":21.0}}')
+      station = JSON.parse(work.hourly_weather)
+
+      assert_equal [[], ["wind_km_h"], []], work.hours_of_application.map { |one| one["by_hand"] }
+      assert_equal [station[1]["temperature"], 21.0], work.hours_of_application[1].values_at("temperature", "wind_km_h")
+      assert_predicate work, :weathered?
+      refute_predicate record(patch("Q-05"), product("Other"), weather_by_hand: '{"end":{"wind_km_h":3.0}}'),
+                       :weathered?
+    end
+
+    # The product in use for a kind of work says whether it may be used at the water; where none is, the property does.
+    def test_the_product_in_use_at_the_water
+      wet = patch("Q-05")
+      wet.update(water_m: 3.0)
+      verdict = ->(method) do
+        bench = Core::Decide::Bench.new(wet.refresh.facts(@today), @q.site(@today))
+        reasons = bench.verdict(Core::Knowledge.shipped.removal(method)).reasons
+        reasons.find { |one| one.rule == :labelled_for_water }.kind
+      end
+
+      assert_equal %i[no no], [verdict["cut_stump"], verdict["foliar_spot"]]
+      Store::InUse.choose(@q, "stem", product("Water can", aquatic: true))
+
+      assert_equal %i[note no], [verdict["cut_stump"], verdict["foliar_spot"]]
+      @q.update(aquatic_label: true)
+      Store::InUse.choose(@q, "stem", product("Dry can", aquatic: false))
+
+      assert_equal %i[no note], [verdict["cut_stump"], verdict["foliar_spot"]]
+    end
+
+    private
+
+    def season(options) = Core::Decide::Plan.new(options, limits(Store::LabelShares.new(@q, options, [@today]))).solve
+    def limits(shares) = Core::Decide::Plan::Limits.new(hours: [40.0], litres: nil, cost: nil, labels: shares.caps)
+  end
+end
