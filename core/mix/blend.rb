@@ -18,6 +18,9 @@ module Thistle
           def product_ml = parts.select { |part| part.kind == :product }.sum(&:ml)
           def product_share = product_ml / total_ml
 
+          # [hours for which it is good, whose word that is]: the least of what goes into it; nil where nobody says.
+          def keeps = doses.filter_map { |dose| dose.product.keeps }.min_by(&:first)
+
           # What of a part goes into one load of so many mL.
           def in_load(part, millilitres = load_ml)
             share = millilitres / total_ml

@@ -64,6 +64,15 @@ module Thistle
         def carrier = main.active.carrier
         def use(kind) = uses.find { |use| use.kind == kind.to_s }
 
+        # [hours for which a mix of it is good, whose word that is]: its label's, else a planning value; nil where
+        # nobody says.
+        def keeps
+          return [mixed_keeps_h, source] if mixed_keeps_h
+
+          planned = main&.active
+          planned&.keeps_h && [planned.keeps_h, planned.source]
+        end
+
         # kg on a litre; nil where no label figure gives it.
         def density = ingredients.filter_map(&:density).first
 

@@ -7,7 +7,7 @@ module Thistle
       # A record with what the rule misses in it: missing [Symbol], due_on, keep_until; late: first kept too late.
       Row = Core::Value.define(:work, :application, :missing, :spot, :due_on, :keep_until, :late)
 
-      LISTED = 100
+      LISTED, MOST = 100, 500
 
       attr_reader :rule
 
@@ -25,12 +25,15 @@ module Thistle
         found.eager(patch: :property).all.map { |work| row(work) }
       end
 
-      # Those that lack something and are not yet too old to matter, the one that is due first in front.
-      def incomplete(today)
+      # Those that lack something and are not yet too old to matter, the one that is due first in front; so many.
+      # due_from: none that was due before.
+      def incomplete(today, due_from: nil)
         return [] unless rule
 
-        works.where(done_on: (today - (366 * rule.keep_years))..today).eager(patch: :property).all
-             .map { |work| row(work) }.select { |one| one.missing.any? }.sort_by(&:due_on)
+        since = due_from ? due_from - rule.write_within_days : today - (366 * rule.keep_years)
+        works.where(done_on: since..today).where(Lacking.new(rule).condition)
+             .order(:done_on, :id).limit(MOST).eager(patch: :property).all
+             .map { |work| row(work) }.select { |one| one.missing.any? }
       end
 
       # Years and applicators that there are records of.

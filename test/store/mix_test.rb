@@ -126,6 +126,29 @@ module Thistle
       assert_equal 2, free.unknown
     end
 
+    # Whatever is left out of a record: what core misses in it, SQLite finds.
+    def test_what_is_lacking_is_found_without_reading_the_rest
+      cans = [product("Numbered", registration: "1-1"), product("Plain")]
+      random = Random.new(7)
+      facts = { licence_number: "C-7", licence_category: "natural", licence_expires_on: @today + 9, started_at: "09:00",
+                ended_at: "10:00", equipment: "jar", left_over_ml: 0.0, area_m2: 300.0, mix_ml: 200.0 }
+      40.times do |n|
+        known = n.zero? ? facts : facts.reject { random.rand < 0.15 }
+        record(patch("Q-05"), n.zero? ? cans.first : cans.sample(random:), mix_ml: nil,
+               area_m2: random.rand < 0.5 ? 900.0 : nil, **known)
+      end
+      %w[us_federal strict].each do |rule|
+        @q.update(record_rule: rule)
+        records = Store::HerbicideRecords.new(@q)
+
+        kept = records.rows.select { |row| row.work.done_on >= @today - (366 * records.rule.keep_years) }
+
+        assert_equal kept.select { |row| row.missing.any? }.map { |row| row.work.id }.sort,
+                     records.incomplete(@today).map { |row| row.work.id }.sort
+        assert_operator records.incomplete(@today).size, :<, records.rows.size
+      end
+    end
+
     # What was measured beside the work goes before the station, hour by hour, and is named.
     def test_weather_by_hand
       work = record(patch("Q-05"), product("Can"), started_at: "09:00", ended_at: "11:00",

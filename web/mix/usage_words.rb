@@ -5,6 +5,9 @@ module Thistle
     module Mix
       # What the mix room says of what was used.
       module UsageWords
+        # What a label keeps off a ground, by kind (Store::ClosedGround).
+        CLOSED = { closed: "Nobody goes in", unplanted: "Nothing is planted" }.freeze
+
         module_function
 
         # What a record of work calls for, sentences: stubs that were missed, a label that was broken, its year past. It

@@ -100,24 +100,16 @@ module Thistle
 
         # Ground that a label keeps people or planting off, from its treatment on.
         def labels
-          used.flat_map do |work|
-            [["in", "Nobody goes in", work.closed_until], ["plant", "Nothing is planted", work.unplanted_until]]
-              .select { |_, _, to| to && to >= @today }.map do |what, words, to|
-              entry("label-#{what}-#{work.id}", kind: "Labels", title: "#{words}: #{work.patch.code}", to:,
-                                                from: work.done_on, text: "By the label of what was used.")
-            end
+          Store::ClosedGround.of([property.id], @today).map do |one|
+            title = "#{Mix::UsageWords::CLOSED.fetch(one.kind)}: #{one.work.patch.code}"
+            entry("label-#{one.kind}-#{one.work.id}", kind: "Labels", title:, from: one.work.done_on, to: one.until,
+                                                      text: "By the label of what was used.")
           end
-        end
-
-        def used
-          Store::Treatment.where(deleted_at: nil, patch_id: property.live_patches.unordered.select(:id))
-                          .exclude(product_id: nil).where(Sequel[:done_on] >= @today - AHEAD).eager(:patch)
-                          .reverse(:id).limit(MOST).all
         end
 
         # Records of herbicide that lack something, on the last day for it.
         def records
-          Store::HerbicideRecords.new(property).incomplete(@today).select { |row| row.due_on >= @today }.map do |row|
+          Store::HerbicideRecords.new(property).incomplete(@today, due_from: @today).map do |row|
             missing = row.missing.map { |fact| Core::Mix::RecordRule::FACTS.fetch(fact) }.join("; ")
             entry("record-#{row.work.id}", kind: "Records", title: "Record of herbicide: #{row.work.patch.code}",
                                            from: row.due_on, to: row.due_on, text: "Missing: #{missing}.")

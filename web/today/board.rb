@@ -71,6 +71,12 @@ module Thistle
           end.sort_by { |_, row| row.due_on }
         end
 
+        # Ground that a label keeps people off today: [Store::ClosedGround::Entry], those that open last behind.
+        def closed_ground
+          @closed_ground ||= Store::ClosedGround.of(@properties.map(&:id), today).select { |one| one.kind == :closed }
+                                                .first(SHOWN)
+        end
+
         # Reports that no one has answered: new arrivals, and names that are not settled.
         def reports = @reports ||= Store::Report.where(answer_key: nil).order(:seen_on).limit(SHOWN).all
 
