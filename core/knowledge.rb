@@ -18,11 +18,11 @@ module Thistle
                  "returns" => "returns", "characters" => "characters", "zones" => "zones", "anchors" => "anchors",
                  "climates" => "climates", "soils" => "soils", "phases" => "phases", "fits" => "fits",
                  "broad_weather" => "broad_weather", "kit" => "told", "schools" => "schools", "goals" => "goals",
-                 "aims" => "aims", "planting" => "planting" }.freeze
+                 "aims" => "aims", "planting" => "planting", "crew" => "crew", "haul" => "haul" }.freeze
 
       attr_reader :plants, :methods_of_removal, :characters, :actives, :formulations, :records, :cautions, :disposal,
                   :parts, :returns, :sources, :zone_kinds, :anchors, :climates, :soils, :phases, :fits,
-                  :broad_weather, :kit, :schools, :goals, :aims, :planting
+                  :broad_weather, :kit, :schools, :goals, :aims, :planting, :crew, :haul
 
       # The shipped library, read once.
       def self.shipped = @shipped ||= new
@@ -91,7 +91,7 @@ module Thistle
         @phases = tables["phases"].transform_keys(&:to_sym).freeze
         @planting = tables["planting"]
         @cautions, @disposal, @parts = tables.values_at("cautions", "disposal", "parts")
-        @returns, @kit = tables.values_at("returns", "kit")
+        @returns, @kit, @crew, @haul = tables.values_at("returns", "kit", "crew", "haul")
       end
 
       def rows_of(kind, table) = table.to_h { |key, row| [key, kind.new(key:, **symbols(row))] }.freeze

@@ -1,0 +1,37 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Work
+      # Work on a patch by a method that a day may hold. hours: person-hours, likely; score: what finishing it is worth;
+      # least, most: people at it at once; needs: [Need]; cannot: keys that keep somebody off it; tools: {key of kit.yml
+      # => people who share one}; fit: [[from, to]] hours of the day's clock in which it may be done; walk_h: hours of a
+      # block that go into getting there; late: plants in seed, after the clean ground.
+      Job = Value.define(:id, :method, :hours, :score, :least, :most, :needs, :cannot, :tools, :fit, :walk_h, :late) do
+        # Hours of a block that can be worked on it.
+        def worked(from, to)
+          open = fit.sum { |start, finish| [[to, finish].min - [from, start].max, 0.0].max }
+          [open - walk_h.to_f, 0.0].max
+        end
+
+        # May someone work on it?
+        def takes?(person) = !person.cannot?(cannot.to_a)
+      end
+
+      # What a method asks of one of those who do it.
+      class Job
+        # key: :licensed, or roles and trainings of which any will do; text: of it.
+        Need = Value.define(:key, :text) do
+          def met?(person, date) = key == :licensed ? person.licensed?(date) : person.any?(key)
+        end
+
+        # What knowledge/crew.yml asks for a method: [Need].
+        def self.needs(removal, crew = Knowledge.shipped.crew)
+          found = crew["needs"].select { |one| removal.is?(*one["tags"].map(&:to_sym)) }.first(1)
+          found = found.map { |one| Need.new(key: one["any"], text: one["text"]) }
+          removal.herbicide? ? [Need.new(key: :licensed, text: "a licensed applicator"), *found] : found
+        end
+      end
+    end
+  end
+end
