@@ -17,7 +17,7 @@ module Thistle
                  "actives" => "actives", "formulations" => "formulations", "records" => "records",
                  "returns" => "returns", "characters" => "characters", "zones" => "zones", "anchors" => "anchors",
                  "climates" => "climates", "soils" => "soils", "phases" => "phases", "fits" => "fits",
-                 "broad_weather" => "broad_weather", "kit" => "told", "schools" => "schools", "goals" => "goals",
+                 "broad_weather" => "broad_weather", "kit" => "kit", "schools" => "schools", "goals" => "goals",
                  "aims" => "aims", "planting" => "planting", "crew" => "crew", "haul" => "haul" }.freeze
 
       attr_reader :plants, :methods_of_removal, :characters, :actives, :formulations, :records, :cautions, :disposal,

@@ -101,7 +101,7 @@ module Thistle
       def kept_rates
         plain = Core::Decide::Effort::RATES
         plain.with(hour: hour_cost || plain.hour, litre: litre_cost || plain.litre,
-                   currency: currency || plain.currency)
+                   currency: currency || plain.currency, pace: OwnPace.factors)
       end
       private :kept_rates
 

@@ -39,6 +39,20 @@ module Thistle
       # A product of the group's shelf, taken off or not.
       def product_at(id) = Store::Product[Whole.read(id.to_s)] || halt(404)
 
+      def person_at(id) = Store::Person[Whole.read(id.to_s)] || halt(404)
+
+      # Tools of the group, and the one that the address names.
+      def kit_items = Store::KitItem.live.named.all
+      def kit_at = @kit_at ||= Store::KitItem[Whole.read(params["id"])] || halt(404)
+
+      # A work day that is not taken back, with its property as the one at hand.
+      def work_day_at(id)
+        day = Store::WorkDay.live[id: Whole.read(id.to_s)] || halt(404)
+        @property = day.property
+        session[:property] = day.property_id
+        day
+      end
+
       def of_property(model, id)
         record = model[Whole.read(id.to_s)] || halt(404)
         @property = record.property

@@ -43,6 +43,14 @@ module Thistle
       def short_day(date) = date.strftime("%-d %b")
       def full_day(date) = date.strftime("%-d %B %Y")
 
+      # "5:57" or "5:57 am" from hours since midnight.
+      def clock_time(hours, units)
+        hour, minute = (hours * 60).round.divmod(60)
+        return format("%d:%02d", hour, minute) unless units.us?
+
+        "#{((hour - 1) % 12) + 1}:#{format("%02d", minute)} #{hour % 24 < 12 ? "am" : "pm"}"
+      end
+
       # A date as people say it near today: "Thursday", "12 May", "12 May 2028".
       def near(date, today)
         days = (date - today).to_i

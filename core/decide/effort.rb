@@ -6,8 +6,8 @@ module Thistle
       # Planning values for one method on one patch: crew hours, mix, money, passes and years until it is quiet.
       class Effort
         # What an hour of crew and a litre of ready mix cost, in the property's own money (memory until someone enters
-        # them).
-        Rates = Value.define(:hour, :litre, :currency)
+        # them); pace: times the planned hours that the group takes by its own records, {method => {size => times}}.
+        Rates = Value.define(:hour, :litre, :currency, :pace)
         RATES = Rates.new(hour: 25.0, litre: 4.0, currency: "$")
 
         QUIET = 0.01 # of the stand
@@ -29,7 +29,13 @@ module Thistle
         # Person-hours for one pass over the patch; nil when the amount is not known.
         def hours
           amount = { stem: plants, m2: @facts.area_m2, patch: 1 }.fetch(@removal.effort_per)
-          amount && (amount * @removal.minutes(@facts.size) * ground / 60.0)
+          amount && (amount * @removal.minutes(@facts.size) * ground * (pace || 1.0) / 60.0)
+        end
+
+        # Times the planned hours, by the group's own records; nil where there are too few.
+        def pace
+          known = rates.pace&.fetch(@removal.key, nil) or return
+          known[@facts.size] || (known.values.sum / known.size)
         end
 
         # {low, likely, high} person-hours for one pass, or nil.

@@ -15,6 +15,8 @@ module Thistle
         Answer = Value.define(:turns, :done, :worth, :quick, :by, :sure)
         PART, WHOLE = 0.6, 0.4 # of what a job is worth, for a share of it and for finishing it
         MOVE, EARLY = 0.002, 0.001 # what each job in a block costs; and one in seed, for each block that follows
+        WHOLE_DAY = 0.5 # of the time goes to the day as a whole, the rest to two blocks at a time
+        MOVE_H = 0.05 # from one patch to the next, and putting down tools (memory)
         DONE = 1 - 1e-6
         SECONDS = 1.5
 
@@ -26,12 +28,15 @@ module Thistle
           @jobs = jobs.reject { |job| bans.include?(job.id) }
         end
 
+        # The best plan found within some seconds: an Answer.
         def solve(seconds: SECONDS)
-          quick = self.quick
-          turns, sure = @jobs.empty? || @day.people.empty? ? [[], true] : DayProgramme.new(self, @pins).solve(seconds)
-          found = [turns, quick].compact.select { |some| pinned?(some) }.max_by { |some| worth(some) } || quick
-          Answer.new(turns: found, done: done(found), worth: worth(found), quick: worth(quick),
-                     sure: sure && !turns.nil?, by: found.equal?(quick) ? :quick : :solver)
+          return answer(quick, true) if @jobs.empty? || @day.people.empty?
+
+          finish = clock + seconds
+          turns, sure = DayProgramme.new(self, @pins).solve(seconds * WHOLE_DAY)
+          found = best(turns, quick)
+          found = best(bettered(found, finish), found) unless sure
+          answer(found, sure)
         end
 
         # {Job => share of it that is done}
@@ -48,7 +53,8 @@ module Thistle
           gained - turns.sum { |turn| MOVE + (turn.job.late ? EARLY * (last - turn.block) : 0) }
         end
 
-        def worked(job, block) = job.worked(*@day.blocks[block])
+        # Hours of a block that go into a job: the first begins with the walk to it.
+        def worked(job, block) = job.worked(*@day.blocks[block], block.zero? ? job.walk_h.to_f : MOVE_H)
         def last = @day.blocks.size - 1
 
         # What keeps a job out altogether, in words; nil where nothing does.
@@ -76,6 +82,28 @@ module Thistle
 
         private
 
+        def clock = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+        def best(*plans) = plans.compact.select { |turns| pinned?(turns) }.max_by { |turns| worth(turns) } || quick
+
+        def answer(turns, sure)
+          Answer.new(turns:, done: done(turns), worth: worth(turns), quick: worth(quick), sure:,
+                     by: turns.equal?(quick) ? :quick : :solver)
+        end
+
+        # Two blocks at a time are solved anew while the others stay as they are, for as long as there is time.
+        def bettered(turns, finish)
+          pairs = (0..last).to_a.combination(2).to_a
+          pairs = [[0]] if pairs.empty?
+          pairs.each do |blocks|
+            left = finish - clock
+            break if left < 0.1
+
+            again, = DayProgramme.new(self, @pins).solve([left, 0.4].min, within: blocks, around: turns)
+            turns = best(again, turns)
+          end
+          turns
+        end
+
         def pinned?(turns)
           @pins.all? { |id, block| turns.any? { |turn| turn.job.id == id && [nil, turn.block].include?(block) } }
         end
@@ -85,6 +113,7 @@ module Thistle
           def initialize(plan, pins)
             @plan, @day, @pins = plan, plan.day, pins
             @left = plan.jobs.to_h { |job| [job, job.hours] }
+            @ways = {} # how a patch is worked on: {id => Job}
           end
 
           def turns
@@ -98,7 +127,7 @@ module Thistle
           def filled(block, jobs)
             free, tools = @day.people.dup, @day.tools.dup
             jobs.filter_map do |job|
-              next if @left[job] <= 1e-9 || @pins[job.id].to_i > block
+              next if @left[job] <= 1e-9 || @pins[job.id].to_i > block || otherwise?(job)
 
               people = crew(job, block, free, tools) or next
               take(job, block, people, free, tools)
@@ -107,9 +136,15 @@ module Thistle
 
           def take(job, block, people, free, tools)
             people.each { |person| free.delete(person) }
+            job.each_part.each { |part| @ways[part.id] = job }
             job.tools.each { |key, per| tools[key] -= (people.size / per.to_f).ceil if tools.key?(key) }
             @left[job] -= people.size * @plan.worked(job, block)
             Turn.new(job:, block:, people:)
+          end
+
+          # Is a patch of it worked on in another way already?
+          def otherwise?(job)
+            job.each_part.any? { |part| @ways.fetch(part.id, job) != job }
           end
 
           # Those who meet its needs, then others; nil where there are too few.

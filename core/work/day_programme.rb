@@ -10,6 +10,7 @@ module Thistle
       # it finished.
       class DayProgramme
         FREE = 1e30
+        CHOICES = %i[share whole].freeze # columns of no block
 
         # plan: a DayPlan; pins: {job id => block, or nil for any}.
         def initialize(plan, pins)
@@ -19,9 +20,11 @@ module Thistle
           @columns, @rows = [], []
         end
 
-        # [[DayPlan::Turn], or nil where none was found in time; is nothing better possible?]
-        def solve(seconds)
+        # [[DayPlan::Turn], or nil where none was found in time; is nothing better possible?] within: blocks that are
+        # solved, while the others stay as they are in a plan that is there already, `around`.
+        def solve(seconds, within: nil, around: [])
           lay_out
+          hold(around, within) if within
           return [[], true] if @columns.empty?
 
           answer = Highs.mip(**form, integrality: @columns.map { |one| one[:whole] ? :integer : :continuous })
@@ -40,6 +43,25 @@ module Thistle
           tool_rows
           patch_rows
           pin_rows
+        end
+
+        # Blocks that are not to change.
+        def hold(turns, within)
+          counts = turns.map { |turn| counts(turn) }.reduce({}, :merge)
+          @at.each do |name, at|
+            next if CHOICES.include?(name[0]) || within.include?(name[2])
+
+            @columns[at].merge!(least: counts.fetch(name, 0).to_f, most: counts.fetch(name, 0).to_f)
+          end
+        end
+
+        # {name of a column => what it is in a turn}
+        def counts(turn)
+          place = [turn.job, turn.block]
+          kinds = turn.people.map { |person| person.kind(@day.date) }.tally
+          people = kinds.transform_keys { |kind| [:people, *place, kind] }
+          tools = turn.job.tools.to_h { |key, per| [[:tool, *place, key], (turn.people.size / per.to_f).ceil] }
+          { [:here, *place] => 1, **people, **tools }
         end
 
         # One column; answers its number.
@@ -110,7 +132,8 @@ module Thistle
 
         # A patch that could be done in several ways is done once.
         def patch_rows
-          @jobs.group_by(&:id).each_value do |ways|
+          parts = @jobs.flat_map { |job| job.each_part.map { |part| [part.id, job] } }
+          parts.group_by(&:first).transform_values { |some| some.map(&:last) }.each_value do |ways|
             row(ways.to_h { |job| [@at[[:share, job]], 1.0] }, high: 1.0) if ways.size > 1
           end
         end
@@ -135,8 +158,9 @@ module Thistle
               value << amount.to_f
             end
           end
-          { sense: :maximize, col_cost: @columns.map { |one| one[:worth] }, col_lower: [0.0] * @columns.size,
-            col_upper: @columns.map { |one| one[:most] }, row_lower: @rows.map { |one| one[1] },
+          { sense: :maximize, col_cost: @columns.map { |one| one[:worth] },
+            col_lower: @columns.map { |one| one.fetch(:least, 0.0) }, col_upper: @columns.map { |one| one[:most] },
+            row_lower: @rows.map { |one| one[1] },
             row_upper: @rows.map { |one| one[2] }, a_format: :colwise, a_start: start, a_index: index, a_value: value }
         end
 

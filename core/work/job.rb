@@ -5,14 +5,19 @@ module Thistle
     module Work
       # Work on a patch by a method that a day may hold. hours: person-hours, likely; score: what finishing it is worth;
       # least, most: people at it at once; needs: [Need]; cannot: keys that keep somebody off it; tools: {key of kit.yml
-      # => people who share one}; fit: [[from, to]] hours of the day's clock in which it may be done; walk_h: hours of a
-      # block that go into getting there; late: plants in seed, after the clean ground.
-      Job = Value.define(:id, :method, :hours, :score, :least, :most, :needs, :cannot, :tools, :fit, :walk_h, :late) do
-        # Hours of a block that can be worked on it.
-        def worked(from, to)
+      # => people who share one}; fit: [[from, to]] hours of the day's clock in which it may be done; walk_h: hours from
+      # the meeting place to it; at: [m east, m north] of there; late: plants in seed, after the clean ground; parts: of
+      # a round (Rounds), the small jobs that it holds.
+      Job = Value.define(:id, :method, :hours, :score, :least, :most, :needs, :cannot, :tools, :fit, :walk_h, :late,
+                         :at, :parts) do
+        # Hours of a block that can be worked on it, less those that go into getting there.
+        def worked(from, to, away)
           open = fit.sum { |start, finish| [[to, finish].min - [from, start].max, 0.0].max }
-          [open - walk_h.to_f, 0.0].max
+          [open - away, 0.0].max
         end
+
+        # The jobs of a round, or itself.
+        def each_part = parts || [self]
 
         # May someone work on it?
         def takes?(person) = !person.cannot?(cannot.to_a)

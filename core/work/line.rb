@@ -24,6 +24,7 @@ module Thistle
           @by_key = stations.to_h { |station| [station.key, station] }
         end
 
+        # What happened: Played.
         def run
           begin_anew
           start_all

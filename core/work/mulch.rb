@@ -19,13 +19,15 @@ module Thistle
         # m³ as delivered.
         def volume_m3 = @area * @depth / 100
 
-        # Sheets of cardboard, m by m, laid over each other by so much on every side.
+        # Sheets of cardboard, m by m, laid over each other by so much on every side. Raises BadInput
+        # (field :overlap).
         def sheets(width_m:, height_m:, overlap_m:)
           refuse :overlap, "is less than a sheet is wide" unless overlap_m < [width_m, height_m].min
           ((@area / ((width_m - overlap_m) * (height_m - overlap_m))) - 1e-9).ceil
         end
 
         # Depths that were sampled, cm: [mean, numbers (from 1) of those that are too thin, m³ that are missing in all].
+        # Raises BadInput (field :depths) where there is none.
         def sampled(depths)
           refuse :depths, "want one sample at least" if depths.empty?
           mean = depths.sum / depths.size.to_f

@@ -24,7 +24,7 @@ module Thistle
         # seen: [Seen].
         def initialize(seen)
           @seen = seen.select(&:told?)
-          @names = [:group, :volunteers, *keys.map { |method, _| [:method, method] }.uniq, *keys]
+          @names = [:group, :volunteers, *cells.map { |method, _| [:method, method] }.uniq, *cells]
           @at = @names.each_with_index.to_h
           @counts = @seen.map(&:method).tally
           learn
@@ -44,9 +44,10 @@ module Thistle
                      high: Math.exp(mean + (Z80 * deviation)), count: @counts.fetch(method, 0))
         end
 
-        private
+        # [[method, size]] that there are records of.
+        def cells = @cells ||= @seen.map { |one| [one.method, one.size] }.uniq
 
-        def keys = @keys ||= @seen.map { |one| [one.method, one.size] }.uniq
+        private
 
         # Which of what is learned a kind of record hangs on.
         def parts(method, size, volunteers)

@@ -22,9 +22,10 @@ module Thistle
 
         def seen = @one + @other - @both
 
-        # Seen by neither: likely, and [low, high].
+        # Seen by neither, likely.
         def unseen = [estimate - seen, 0.0].max
 
+        # [low, high] of that, 95 %.
         def range
           return [0.0, 0.0] unless unseen.positive?
 
@@ -32,6 +33,7 @@ module Thistle
           [unseen / spread, unseen * spread]
         end
 
+        # Of the estimate (Seber 1970, recalled).
         def variance
           (@one + 1.0) * (@other + 1) * (@one - @both) * (@other - @both) / (((@both + 1)**2) * (@both + 2))
         end

@@ -92,6 +92,11 @@ module Thistle
         )
       end
 
+      # Everybody who was there, by name: those of the list, then whoever was written down besides.
+      def who(names = Person.names)
+        [*JSON.parse(people_ids).filter_map { |one| names[one] }, people].compact.reject(&:empty?).join(", ")
+      end
+
       def on = done_on
       def removal = Core::Knowledge.shipped.removal(method_key)
       def conditions = JSON.parse(weather || "{}")

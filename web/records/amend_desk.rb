@@ -10,7 +10,8 @@ module Thistle
         TITLES = { "treatment" => "Work", "check" => "Check", "observation" => "Sight", "planting" => "Planting",
                    "plan" => "Season plan" }.freeze
         # What a version says, by column: the words for it. Columns that nobody typed are not among them.
-        SAID = { done_on: "day", checked_on: "day", seen_on: "day", method_key: "method", people: "who",
+        SAID = { done_on: "day", checked_on: "day", seen_on: "day", method_key: "method", people_ids: "people",
+                 people: "who",
                  crew_size: "people", hours: "hours each", plants_done: "plants", stems_done: "stems",
                  area_m2: "area", product_id: "product", active_key: "active ingredient", product_ml: "stock",
                  second_product_id: "second product", second_product_ml: "stock of the second",
@@ -27,6 +28,17 @@ module Thistle
         QUANTITIES = { area_m2: :area, infested_m2: :area, product_ml: :volume, second_product_ml: :volume,
                        mix_ml: :volume, left_over_ml: :volume,
                        seed_g: :mass, height_cm: :depth }.freeze
+        # What is not said as it is kept: ->(value, units).
+        WORDS = {
+          method_key: ->(key, _) { Core::Knowledge.shipped.removal(key).name },
+          product_id: ->(id, _) { Store::Product[id]&.name || id.to_s },
+          second_product_id: ->(id, _) { Store::Product[id]&.name || id.to_s },
+          people_ids: ->(ids, _) { Store::Person.where(id: JSON.parse(ids)).named.select_map(:name).join(", ") },
+          weather_by_hand: ->(told, units) { Mix::RecordFile.spots(JSON.parse(told).values, units) },
+          plant_key: ->(key, _) { Core::Knowledge.shipped.plant(key).name },
+          cover_class: ->(key, _) { "#{Core::Survey::Cover.class_of(key).label} cover" },
+          settled: ->(yes, _) { yes ? "yes" : "no" }
+        }.freeze
         # act: in words; rows: [[what, before, after]].
         Version = Struct.new(:amendment, :act, :rows)
 
@@ -104,15 +116,7 @@ module Thistle
           return "–" if value.nil?
           return @units.public_send(QUANTITIES[column], value) if QUANTITIES.key?(column)
 
-          case column
-          when :method_key then Core::Knowledge.shipped.removal(value).name
-          when :product_id, :second_product_id then Store::Product[value]&.name || value.to_s
-          when :weather_by_hand then Mix::RecordFile.spots(JSON.parse(value).values, @units)
-          when :plant_key then Core::Knowledge.shipped.plant(value).name
-          when :cover_class then "#{Core::Survey::Cover.class_of(value).label} cover"
-          when :settled then value ? "yes" : "no"
-          else value.to_s
-          end
+          WORDS.fetch(column, ->(plain, _) { plain.to_s }).call(value, @units)
         end
       end
     end

@@ -51,14 +51,6 @@ module Thistle
           "The station stands elsewhere: spring marks are moved #{origin.shift.abs} days #{way} by Hopkins' law."
         end
 
-        # "5:57" or "5:57 am" from hours since midnight.
-        def clock_time(hours)
-          hour, minute = (hours * 60).round.divmod(60)
-          return format("%d:%02d", hour, minute) unless @units.us?
-
-          "#{((hour - 1) % 12) + 1}:#{format("%02d", minute)} #{hour % 24 < 12 ? "am" : "pm"}"
-        end
-
         # What a task waits for, and whether it came.
         def said_event(task)
           event = task.awaited or return ""

@@ -14,8 +14,9 @@ module Thistle
 
         attr_reader :patches, :zones, :width
 
-        def initialize(property, patches, bounds: nil, focus: nil, width: WIDTH)
-          @width = width
+        # walk: [[lon, lat]] of a way to draw, numbered where it stops.
+        def initialize(property, patches, bounds: nil, focus: nil, width: WIDTH, walk: [])
+          @width, @walk = width, walk
           @west, @south, @east, @north = bounds || property.bounds
           @metres = 111_320 * Math.cos((@south + @north) / 2 * Math::PI / 180)
           drawn = property.zones.select { |zone| ORDER.include?(zone.kind) }
@@ -24,6 +25,9 @@ module Thistle
                         .map { |kind, shape| ["#{kind} #{shape.kind}", path(shape.geometry)] }
           @patches = place(patches, focus)
         end
+
+        # The way in pixels.
+        def walk = @walk.map { |lon, lat| point(lon, lat) }
 
         def height = @height ||= (((@north - @south) * 111_132 * scale) + (2 * MARGIN)).round.clamp(200, 520)
 

@@ -14,6 +14,35 @@ module Thistle
             returns: desk.visits.map { |visit| visit(visit) } }
         end
 
+        def person(row)
+          one = row.person
+          { id: one.id, name: one.name, roles: one.roles_kept, training: one.training_kept, cannot: one.cannot_kept,
+            licence_expires_on: one.licence_expires_on, hours_this_year: row.hours, days_this_year: row.days,
+            times_planned_hours: row.pace&.median&.round(3) }
+        end
+
+        def kit_item(one, today)
+          { id: one.id, kind: one.kind, name: one.name, owned: one.owned, broken: one.broken, lent: one.lent,
+            usable: one.usable, wants: one.wants(today) }
+        end
+
+        def work_day(board)
+          day = board.work_day
+          { id: day.id, held_on: day.held_on, from: day.starts_at, to: day.ends_at, people: day.crew.map(&:name),
+            blocks: board.answer[:blocks], turns: board.answer[:turns], done: board.answer[:done],
+            left_out: board.answer[:left_out], walk: board.answer[:walk], metres: board.answer[:metres],
+            odds: board.answer[:odds], by: board.answer[:by] }
+        end
+
+        def field(board)
+          cards = board.cards.map do |card|
+            { patch: card.patch.code, method: card.removal&.key, hours: card.hours.round(3), running: card.open?,
+              people: card.people, plants: card.plants, stems: card.stems, by_size: card.sizes, seed: card.seed,
+              treated: card.treated }
+          end
+          { held_on: board.work_day.held_on, cards: }
+        end
+
         def visit(visit) = { due_on: visit.due_on, kind: visit.kind, reason: visit.text, source: visit.source }
 
         def treatment(work)

@@ -41,6 +41,24 @@ module Thistle
       refute_includes pinned.turns.map { |turn| turn.job.id }, banned
     end
 
+    # A patch that could be done in two ways is done in one; small jobs near each other are one round.
+    def test_two_ways_and_rounds
+      plain = { score: 1.0, least: 2, most: 4, needs: [], cannot: [], tools: {}, fit: [[8, 16]], walk_h: 0.0 }
+      pull = Work::Job.new(id: 1, method: "pull", hours: 2.0, at: [0, 0], **plain)
+      ways = [pull, pull.with(method: "cut", hours: 3.0)]
+      day = Work::Day.new(date: DATE, blocks: [[9.0, 11.0]], people: crowd, tools: {})
+      [Work::DayPlan.new(day, ways).solve.turns, Work::DayPlan.new(day, ways).quick].each do |turns|
+        assert_equal ["pull"], turns.map { |turn| turn.job.method }
+      end
+      small = [[0, 0], [100, 0], [150, 0], [900, 0]].each_with_index.map do |at, n|
+        Work::Job.new(id: n, method: "pull", hours: 0.5, at:, **plain)
+      end
+
+      assert_equal [[0, 1], [2], [3]], Work::Rounds.new(small).jobs.map { |job| Array(job.id) }.sort
+      assert_equal 4, Work::Rounds.new(small, alone: [1, 2]).jobs.size
+      assert_in_delta 1.0, Work::Rounds.new(small).jobs.first.hours
+    end
+
     # What keeps a job out is said: nobody licensed that day, too few who may, hours that are not fit, no tool.
     def test_what_will_not_fit_is_said
       plain = { id: 1, method: "x", hours: 4.0, score: 1.0, least: 2, most: 4, needs: [], cannot: [], tools: {},
@@ -58,7 +76,11 @@ module Thistle
       end
       assert_empty Work::DayPlan.new(day.with(people: []), [Work::Job.new(**plain)]).solve.turns
       assert_empty Work::Day.blocks(9.0, 15.0, 14.8, 20.0)
-      assert_equal [[9.0, 10.75], [11.0, 12.75], [13.25, 15.0]], Work::Day.blocks(9.0, 15.0, 5.5, 20.0)
+      assert_equal [[9.0, 10.0], [10.0, 11.0], [11.25, 12.25]], Work::Day.blocks(9.0, 12.25, 5.5, 20.0)
+      long = Work::Day.blocks(8.0, 15.0, 9.0, 14.5)
+
+      assert_equal [9.0, 0.5], [long.first.first, long.each_cons(2).map { |a, b| (b.first - a.last).round(3) }.max]
+      assert_in_delta 14.5, long.last.last
     end
 
     # By hand: a pair works 2 h on 6 person-hours; two more finish it.

@@ -13,6 +13,7 @@ module Thistle
               required(:done_on).filled(:date)
               required(:method_key).filled(:string)
               optional(:people).filled(:string, max_size?: 400)
+              optional(:who).filled(:string, max_size?: 2000)
               required(:crew_size).filled(:integer, gt?: 0, lteq?: 500)
               required(:hours).filled(:float, gt?: 0, lteq?: 24)
               optional(:plants_done).filled(:integer, gteq?: 0, lteq?: 1_000_000)
@@ -43,6 +44,7 @@ module Thistle
               optional(:note).filled(:string, max_size?: 2000)
             end
             rule(:done_on).validate(:day_of_record)
+            rule(:who) { key.failure("are not all on the list") if value && Treatment.ids(value).nil? }
             rule(:method_key) do
               key.failure("is not a method here") unless Core::Knowledge.shipped.methods_of_removal.key?(value)
             end
@@ -94,6 +96,7 @@ module Thistle
           # A form filled from a record.
           def self.of(work, units, today)
             columns = work.values.slice(:done_on, :people, :crew_size, :hours, *KEPT, *LAW)
+            columns[:who] = JSON.parse(work.people_ids).join(",")
             columns.merge!(area: units.from_si(:area, work.area_m2)&.round(1),
                            product: units.from_si(:volume, work.product_ml)&.round(2),
                            second_product: units.from_si(:volume, work.second_product_ml)&.round(2),
@@ -120,8 +123,16 @@ module Thistle
           end
           private_class_method :measured
 
-          # A product of the shelf says which active it is.
+          # Ids of people who are on the list, from "3,5"; nil where one is not.
+          def self.ids(text)
+            ids = text.split(",").map { |one| Whole.read(one) }.uniq
+            ids if Store::Person.where(id: ids).count == ids.size
+          end
+
+          # A product of the shelf says which active it is; boxes that were ticked are one answer.
           def initialize(params, **context)
+            ticked = params["who"]
+            params = params.to_h.merge("who" => ticked.grep(String).reject(&:empty?).join(",")) if ticked.is_a?(Array)
             number = Whole.read(params["product_id"] || params[:product_id])
             product = Store::Product[number] if number.positive?
             known = product.label.main&.key if product
@@ -136,13 +147,24 @@ module Thistle
           # The columns as typed.
           def columns
             plain = (%i[done_on people crew_size hours] + KEPT + LAW).to_h { |field| [field, values[field]] }
-            { **plain, area_m2: si(:area, :area),
-                       product_ml: si(:product, :volume), second_product_ml: si(:second_product, :volume),
-                       mix_ml: si(:mix, :volume),
-                       left_over_ml: si(:left_over, :volume), weather_by_hand: by_hand }
+            people = values[:who] ? self.class.ids(values[:who]) : []
+            { **plain, **licence(plain), **quantities, people_ids: JSON.generate(people), weather_by_hand: by_hand }
           end
 
           private
+
+          def quantities
+            { area_m2: si(:area, :area), product_ml: si(:product, :volume),
+              second_product_ml: si(:second_product, :volume), mix_ml: si(:mix, :volume),
+              left_over_ml: si(:left_over, :volume) }
+          end
+
+          # Of an applicator who is on the list, where nothing was typed of the licence.
+          def licence(plain)
+            fields = %i[licence_number licence_category licence_expires_on]
+            known = Store::Person.live.first(Sequel.ilike(:name, values[:applicator])) if values[:applicator]
+            known && plain.values_at(*fields).none? ? fields.to_h { |field| [field, known[field]] } : {}
+          end
 
           # JSON of what was measured at start, middle and end; nil where nothing was.
           def by_hand

@@ -1,0 +1,68 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # Model: someone of the group. Records name people by their ids; older ones by a name that somebody said is theirs.
+    class Person < Sequel::Model(:people)
+      plugin :optimistic_locking
+
+      dataset_module do
+        def live = where(deleted_at: nil)
+        def named = order(Sequel.function(:lower, :name), :id)
+      end
+
+      LISTS = %i[roles training cannot].freeze
+
+      # {id => name}, those who left too.
+      def self.names = select_hash(:id, :name)
+
+      # Names in older records that are nobody's yet, with how many records each: {name => number}.
+      def self.unmatched
+        known = (select_map(:name) + Matched.select_map(:name)).map { |name| name.downcase.strip }
+        texts = Treatment.where(deleted_at: nil).exclude(people: nil).select_map(:people)
+        texts += Treatment.where(deleted_at: nil).exclude(applicator: nil).select_map(:applicator)
+        texts.flat_map { |text| split(text) }.reject { |name| known.include?(name.downcase) }.tally
+             .sort_by { |name, count| [-count, name] }.to_h
+      end
+
+      # "J. Finch, T. Abara and Mo" as three names.
+      def self.split(text) = text.split(/,|;| and /).map { |name| name.strip[0, 80] }.reject(&:empty?)
+
+      # Names like this one on the list, other than its own: within two letters.
+      def self.alike(name, except: nil)
+        live.exclude(id: except || 0).named.select_map(:name).select do |other|
+          DidYouMean::Levenshtein.distance(other.downcase, name.downcase) <= 2
+        end
+      end
+
+      LISTS.each { |list| define_method(:"#{list}_kept") { JSON.parse(self[list]) } }
+
+      # As core plans with them.
+      def to_core
+        Core::Work::Person.new(id:, name:, roles: roles_kept, training: training_kept, cannot: cannot_kept,
+                               licensed_until: licence_expires_on)
+      end
+
+      # This older name is theirs.
+      def match(name)
+        Matched.dataset.insert_conflict(target: :name, update: { person_id: id }).insert(name:, person_id: id)
+      end
+
+      # Live records that name them.
+      def records
+        said = Matched.where(person_id: id).select_map(:name) + [name]
+        listed = Sequel.lit("EXISTS (SELECT 1 FROM json_each(people_ids) j WHERE j.value = ?)", id)
+        written = said.map { |text| Sequel.ilike(:people, "%#{Treatment.dataset.escape_like(text)}%") }.reduce(:|)
+        Treatment.where(deleted_at: nil).where(listed | written)
+      end
+
+      def take_off = update(deleted_at: Time.now.utc)
+      def bring_back = update(deleted_at: nil)
+
+      # Model: a name in older records, and whose it is.
+      class Matched < Sequel::Model(:person_names)
+        unrestrict_primary_key
+      end
+    end
+  end
+end

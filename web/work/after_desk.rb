@@ -1,0 +1,95 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Work
+      # A day's taps as records of work: a form for each patch, filled in with what was tapped; all are kept, or none.
+      class AfterDesk
+        # form: Forms::Treatment; note: what is asked about.
+        Sheet = Struct.new(:card, :form, :asks)
+
+        attr_reader :work_day, :kept
+
+        def initialize(work_day, today, units, params = nil)
+          @work_day, @today, @units, @params = work_day, today, units, params
+          @board = FieldBoard.new(work_day, today)
+        end
+
+        def title = Words.full_day(work_day.held_on)
+
+        # [Sheet] of patches that were begun, or that the plan holds where nothing was tapped at all.
+        def sheets
+          @sheets ||= begin
+            begun = @board.cards.select(&:begun?)
+            (begun.any? ? begun : @board.cards).map { |card| sheet(card) }
+          end
+        end
+
+        # Patches of the plan that nobody began.
+        def left = @board.cards.reject(&:begun?).map(&:patch) - sheets.map { |one| one.card.patch }
+
+        # True when every sheet was kept; else each says what it wants.
+        def keep(site)
+          wanted = sheets.reject { |one| skipped?(one.card.patch) }
+          @kept = wanted.size
+          return false unless wanted.all? { |one| one.form.ok? } && work_day.closed_at.nil?
+
+          Sequel::Model.db.transaction do
+            wanted.each { |one| one.form.store(one.card.patch, site)&.update(work_day_id: work_day.id) }
+            work_day.update(closed_at: Time.now.utc)
+          end
+          true
+        end
+
+        def skipped?(patch) = @params && @params["skip-#{patch.id}"] == "1"
+        def said(patch) = @params&.fetch("note-#{patch.id}", nil)
+
+        private
+
+        def sheet(card)
+          asks = card.open? ? "It was begun and never stopped: the likely stop is taken. Correct the hours." : nil
+          Sheet.new(card, form(card), asks)
+        end
+
+        def form(card)
+          known = tapped(card)
+          return Forms::Treatment.untouched(known, units: @units, today: @today) unless @params
+
+          typed = @params.to_h.filter_map do |name, value|
+            [name.delete_suffix("-#{card.patch.id}"), value] if name.end_with?("-#{card.patch.id}")
+          end
+          fixed = known.slice("done_on", "who")
+          Forms::Treatment.new(fixed.merge(typed.to_h), units: @units, today: @today, seen_on: card.patch.seen_on)
+        end
+
+        def tapped(card)
+          removal = card.removal || usual(card.patch)
+          { "done_on" => work_day.held_on.iso8601, "method_key" => removal.key, "crew_size" => card.people.to_s,
+            "hours" => hours(card), "plants_done" => positive(card.plants), "stems_done" => positive(card.stems),
+            "seed_fall" => card.seed, "area" => area(card), "who" => JSON.parse(work_day.people_ids).join(","),
+            "people" => work_day.hands.positive? ? Words.count(work_day.hands, "volunteer") : nil,
+            "note" => card.notes.join(" ")[0, 2000] }.compact.reject { |_, value| value.empty? }
+        end
+
+        # The first that the plant's file names, where the plan says none.
+        def usual(patch) = Core::Knowledge.shipped.removal(patch.plant.removals.keys.first || "hand_pull")
+
+        def positive(count) = count.positive? ? count.to_s : nil
+
+        # Of the ground, where nothing was counted.
+        def area(card)
+          return if card.plants.positive? || card.stems.positive?
+
+          card.patch.infested && @units.from_si(:area, card.patch.infested.first).round.to_s
+        end
+
+        def hours(card)
+          open = card.open? ? [@board.likely_end(card) - card.since, 0].max / 3600.0 : 0.0
+          total = card.hours + open
+          total = card.stop.turns.size * 0.9 if total.zero? && card.stop
+          total.round(2).clamp(0.05, 24).to_s.delete_suffix(".0")
+        end
+      end
+    end
+  end
+end

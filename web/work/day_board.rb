@@ -1,0 +1,145 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Work
+      # A work day ready for its pages: what was proposed, stop by stop and block by block, with what each needs.
+      class DayBoard
+        # number: in the walk; told: what the proposal says of it (hours, share, why longer).
+        Stop = Core::Value.define(:number, :patch, :removal, :told, :turns) do
+          def people = turns.flat_map { |turn| turn[:people].map { |one| one[:name] } }.uniq
+        end
+        NOTHING = { turns: [], blocks: [], done: [], left_out: [], more: [], walk: [], odds: [], metres: 0,
+                    by: nil }.freeze
+        ALIKE = 6 # look-alikes on one sheet
+
+        attr_reader :work_day, :today, :answer
+
+        def initialize(work_day, today)
+          @work_day, @today = work_day, today
+          @answer = work_day.answered || NOTHING
+        end
+
+        def property = work_day.property
+        def asked? = !work_day.answer.nil?
+        def blocks = answer[:blocks]
+        def tomorrow? = work_day.held_on == today + 1
+
+        # [Stop] in the order of the walk.
+        def stops
+          @stops ||= answer[:walk].each_with_index.filter_map do |id, n|
+            patch, told = patches[id], answer[:done].find { |one| one[:patch] == id }
+            next unless patch && told
+
+            Stop.new(number: n + 1, patch:, removal: Core::Knowledge.shipped.removal(told[:method]), told:,
+                     turns: answer[:turns].select { |turn| turn[:patch] == id })
+          end
+        end
+
+        # [Stop, names] of a block.
+        def at(block)
+          stops.filter_map do |stop|
+            turn = stop.turns.find { |one| one[:block] == block }
+            turn && [stop, turn[:people].map { |one| one[:name] }]
+          end
+        end
+
+        # Who has nothing to do in a block.
+        def free(block) = work_day.crew.map(&:name) - at(block).flat_map(&:last)
+
+        # Patches of the plan that want no work any more.
+        def closed_since = stops.map(&:patch).reject { |patch| Store::Patch::WANTING.include?(patch.state) }
+
+        # The walk as places, from the way in and back.
+        def walk
+          return [] if stops.empty?
+
+          home = Store::DayJobs.new(work_day, today).home
+          [home, *stops.map { |stop| stop.patch.shape.centre }, home]
+        end
+
+        def ground
+          Survey::GroundPlot.new(property, stops.map(&:patch), walk:)
+        end
+
+        def kit
+          @kit ||= begin
+            turns = stops.flat_map do |stop|
+              stop.turns.map { |turn| [stop.removal, turn[:people].size, turn[:block]] }
+            end
+            have = Store::KitItem.usable.merge(work_day.tools_kept)
+            Core::Work::KitList.new(turns, have:, seed: stops.any? { |stop| stop.told[:late] })
+          end
+        end
+
+        # Tools that are fewer than the day wants.
+        def short = kit.tools.select { |row| row.short.positive? }
+
+        def brief(stop) = (@briefs ||= {})[stop.number] ||= Core::Work::Brief.new(situation(stop), stop.removal)
+
+        # What can hurt, once each: of plants, methods, ground and weather.
+        def hazards = stops.flat_map { |stop| brief(stop).safety.hazards }.uniq
+        def dress = stops.flat_map { |stop| brief(stop).safety.dress }.uniq
+
+        # {words where it goes => [what]}
+        def goes
+          parts = stops.flat_map { |stop| Core::Decide::Waste.new(situation(stop), stop.removal).parts }
+          parts.group_by(&:text).transform_values { |some| some.map(&:label).uniq }
+        end
+
+        # Plants to leave standing that look like what is removed: [Identify::Settlement::Pair], natives first.
+        def look_alikes
+          pairs = stops.map { |stop| stop.patch.plant }.uniq.flat_map do |plant|
+            Core::Identify::Settlement.pairs(plant, Core::Knowledge.shipped)
+          end
+          pairs.uniq(&:plant).reject { |pair| property.weed?(pair.plant) }.first(ALIKE)
+        end
+
+        # How a crew is parted best on a stop (Core::Work::Teams), nil for work that nobody hands on.
+        def teams(stop)
+          crew = stop.turns.max_by { |turn| turn[:people].size }[:people]
+          people = crew.size
+          return if people < 2
+
+          stems = (stop.patch.plants || stop.patch.stems || 60).clamp(1, 5000)
+          hauled = stop.removal.is?(:pulling, :cutting, :felling, :digging) ? haul(stop) : nil
+          minutes = stop.told[:hours][:likely] * 60 / stems
+          made = Core::Work::Teams.new(stop.removal, stems:, minutes:, people:, licensed: licensed(crew),
+                                                     haul_minutes: hauled ? hauled.person_hours * 60 / stems : 0.0)
+          made if made.line && made.best
+        end
+
+        # What is cut on a stop, to a pile near by (Core::Work::Haul::Answer).
+        def haul(stop)
+          patch = stop.patch
+          stems = patch.plant.woody? ? { patch.stem_size || "thumb" => patch.plants || patch.stems || 0 } : {}
+          ground = patch.plant.woody? ? 0.0 : patch.infested&.first.to_f
+          Core::Work::Haul.new(stems:, ground_m2: ground, distance_m: NEAR_M, fruit: stop.told[:late]).answer
+        end
+        NEAR_M = 40.0 # to the pile, where nobody measured (memory)
+
+        def haul_words(answer, units)
+          [units.mass(answer.kg * 1000), Words.count(answer.loads, "tarp load"),
+           ("#{answer.piles_wanted} to pile, logs for #{answer.piles_possible}" if answer.piles_wanted.positive?),
+           ("#{Words.count(answer.bags_stripped, "bag")} of fruit" if answer.bags_stripped.positive?)].compact
+        end
+
+        private
+
+        def situation(stop)
+          facts = stop.patch.facts(today).with(date: work_day.held_on)
+          Core::Decide::Bench.new(facts, property.site(today)).situation
+        end
+
+        def licensed(crew)
+          names = crew.map { |one| one[:name] }
+          work_day.crew.count { |person| names.include?(person.name) && person.licensed?(work_day.held_on) }
+        end
+
+        def patches
+          @patches ||= Store::Patch.where(id: answer[:walk]).all.to_h { |patch| [patch.id, patch] }
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,67 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Work
+      module Routes
+        # A day in the field, tapped with a thumb; and what it becomes afterwards.
+        module Field
+          FAR_OFF = 12 * 3600 # seconds that a phone's clock may differ before ours is taken
+
+          def self.registered(app)
+            tapped(app)
+            written(app)
+          end
+
+          def self.tapped(app)
+            app.get "/work/days/:id/field" do
+              board = FieldBoard.new(work_day_at(params["id"]), today)
+              show("work/field", board:) { Answers.field(board) }
+            end
+
+            app.get "/work/days/:id/field/:patch" do
+              board = FieldBoard.new(work_day_at(params["id"]), today)
+              card = board.card_of(Whole.read(params["patch"])) || halt(404)
+              show "work/field_card", board:, card:, recount: RecountDesk.new(params)
+            end
+
+            app.post "/work/days/:id/taps" do
+              day, patch = work_day_at(params["id"]), patch_at(params["patch"])
+              tap = Forms::Tap.new(params, units:, today:)
+              halt refuse(422, tap.errors.values.first) unless tap.ok?
+              tap.store(day, patch)
+              go_to "/work/days/#{day.id}/field/#{patch.id}"
+            end
+
+            app.post "/work/days/:id/untap" do
+              day, patch = work_day_at(params["id"]), patch_at(params["patch"])
+              last = Store::Tap.live.where(work_day_id: day.id, patch_id: patch.id).reverse(:created_at, :id).first
+              last&.update(taken_back_at: Time.now.utc)
+              said = last ? "The last tap was taken back." : "Nothing to take back."
+              go_to "/work/days/#{day.id}/field/#{patch.id}", said
+            end
+          end
+
+          def self.written(app)
+            app.get "/work/days/:id/after" do
+              after = AfterDesk.new(work_day_at(params["id"]), today, units)
+              show "work/after", after:
+            end
+
+            app.post "/work/days/:id/after" do
+              after = AfterDesk.new(work_day_at(params["id"]), today, units, params)
+              next show("work/after", status: 422, after:) unless after.keep(site)
+
+              said = "Written down: #{count(after.kept, "record")}. Return visits are set."
+              go_to "/work/days/#{after.work_day.id}/thanks", said
+            end
+
+            app.get "/work/days/:id/thanks" do
+              show "work/thanks", done: DayDone.new(work_day_at(params["id"]), today)
+            end
+          end
+        end
+      end
+    end
+  end
+end
