@@ -33,7 +33,10 @@ module Thistle
           Store::Setting.write("today", @today.iso8601)
           @scenario["properties"].each { |row| load_property(row) }
           @scenario["shelf"].each { |row| load_product(row) }
+          @scenario["people"].each { |row| load_person(row) }
+          @scenario["kit"].each { |row| Store::KitItem.create(**row) }
         end
+        @scenario["work_days"].each { |row| load_work_day(row) }
       end
 
       private
@@ -42,6 +45,19 @@ module Thistle
         Store::Product.create(**row.except("actives", "uses"), counted_at: Time.now.utc,
                                                                actives: JSON.generate(row["actives"]),
                                                                uses: JSON.generate(row["uses"]))
+      end
+
+      def load_person(row)
+        lists = Store::Person::LISTS.to_h { |list| [list, JSON.generate(row.fetch(list.to_s, []))] }
+        Store::Person.create(**row.except(*lists.keys.map(&:to_s)), **lists)
+      end
+
+      # A day that is planned, and proposed as anyone would have it proposed.
+      def load_work_day(row)
+        people = Store::Person.where(name: row["people"]).select_order_map(:id)
+        property_id = Store::Property.first(prefix: row["prefix"]).id
+        day = Store::WorkDay.create(**row.except("prefix", "people"), people_ids: JSON.generate(people), property_id:)
+        Store::Proposal.new(day, @today).call
       end
 
       def load_property(row)

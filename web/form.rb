@@ -42,7 +42,7 @@ module Thistle
       def initialize(params, units:, today:, **context)
         @units = units
         @raw = params.to_h.transform_keys(&:to_s).select { |_, v| v.is_a?(String) }
-                     .transform_values { |v| v.strip.scrub }
+                     .transform_values { |v| v.scrub.strip }
         result = self.class::Fields.new(today:, **context).call(@raw.reject { |_, v| v.empty? })
         @values = result.to_h
         @errors = result.errors.to_h.transform_values(&:first)

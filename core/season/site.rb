@@ -159,6 +159,13 @@ module Thistle
 
         # [rising, setting] in hours on the clock, a setting after midnight past 24; nil where the sun does not cross
         # the horizon.
+        # Degrees of the sun above the horizon at an hour of the clock; nil where it does not rise and set that day.
+        def sun_height(date, hour)
+          rises, sets = sun(date)
+          rises && sets && Sun.height(date, latitude, hour + 0.5 - ((rises + sets) / 2))
+        end
+
+        # Rising and setting on a day, hours of the clock; nils where it does neither.
         def sun(date)
           rises, sets = Sun.rise_and_set(date, latitude, longitude || 0.0).map { |time| time && clock.hours(time) }
           [rises, rises && sets && sets < rises ? sets + 24 : sets]

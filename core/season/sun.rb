@@ -86,6 +86,14 @@ module Thistle
           Time.at(((day - 2_440_587.5) * 86_400).round).utc
         end
 
+        # Degrees of the sun above the horizon on a day at a latitude, so many hours from noon by the sun.
+        def height(date, latitude, from_noon)
+          declination, = position(date.jd)
+          phi, angle = latitude * RADIANS, from_noon * 15 * RADIANS
+          Math.asin((Math.sin(phi) * Math.sin(declination)) +
+                    (Math.cos(phi) * Math.cos(declination) * Math.cos(angle))) / RADIANS
+        end
+
         # Declination in radians and the equation of time in minutes on a julian day.
         def position(julian)
           t = (julian - J2000) / 36_525

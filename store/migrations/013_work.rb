@@ -73,6 +73,10 @@ Sequel.migration do
       DateTime :created_at, null: false
       DateTime :updated_at
     end
+    alter_table(:cleanings) do
+      add_column :way, String # in or out
+      add_column :what, String, null: false, default: "[]" # boots, tools, vehicle
+    end
     alter_table(:treatments) do
       add_column :people_ids, String, null: false, default: "[]", text: true
       add_column :work_day_id, Integer

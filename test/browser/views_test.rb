@@ -20,7 +20,10 @@ module Thistle
              "/mix/shelf", "/mix/shelf/1", "/mix/shelf/new", "/mix/records", "/mix/card?product=1&stems=40",
              "/mix/calibration?way=nozzle&ml=900&spacing=50&runs=20",
              "/mix/other-end?product_poured=1&carrier_poured=1",
-             "/work", "/work?patch=%{patch}&method=cut_stump", "/recheck", "/recheck/patches/%{patch}",
+             "/work", "/work?patch=%{patch}&method=cut_stump", "/work/days", "/work/days/new", "/work/days/1",
+             "/work/days/1/brief", "/work/days/1/field", "/work/days/1/field/%{stop}", "/work/days/1/after",
+             "/work/people", "/work/people/1", "/work/kit", "/work/haul?stems_wrist=20&area=100&depths=10%%204",
+             "/work/water?depth=1&clarity=2", "/recheck", "/recheck/patches/%{patch}",
              "/replant?patch=%{patch}",
              "/records", "/records/check/2", "/records/treatment/7", "/records/observation/7",
              "/records/properties/new", "/find?q=mil"].freeze
@@ -36,8 +39,9 @@ module Thistle
       define_method("test_views_#{size}") do
         resize size
         patch, mixed = %w[Q-05 Q-02].map { |code| Testing.patch(code).id }
+        stop = Store::WorkDay.first.answered[:walk].first
         faults = VIEWS.flat_map do |view|
-          visit format(view, patch:, mixed:)
+          visit format(view, patch:, mixed:, stop:)
           settle
           [*axe(view, ASKED.fetch(size)), *overflow(view), *complaints.map { |text| "#{view}: #{text}" }]
         end
@@ -50,9 +54,9 @@ module Thistle
     def test_field_views_can_be_read_and_hit_outdoors
       resize "phone"
       views = ["/", "/decide?patch=%{patch}", "/recheck", "/recheck/patches/%{patch}", "/work?patch=%{patch}",
-               "/survey", "/survey/walk", "/season/fit"]
+               "/survey", "/survey/walk", "/season/fit", "/work/days/1/field", "/work/days/1/field/%{stop}"]
       faults = views.flat_map do |view|
-        visit format(view, patch: Testing.patch("Q-05").id)
+        visit format(view, patch: Testing.patch("Q-05").id, stop: Store::WorkDay.first.answered[:walk].first)
         settle
         [*axe(view, { type: "rule", values: ["color-contrast-enhanced"] }), *small_targets(view)]
       end

@@ -53,6 +53,9 @@ module Thistle
        ["/survey/searches", { geometry: LINE, searched_on: "2026-05-12", sight: 5, "plants[]" => "garlic_mustard" }],
        ["/recheck/tasks", { patch: named, kind: "check", reason: "walk", wait: "date", due_on: "2026-06-12" }],
        ["/mix/calibration", { way: "plot", ml: "500", side: "10", sprayer: "blue" }],
+       ["/work/people", { name: "Walker", "roles[]" => %w[volunteer] }],
+       ["/work/kit", { kind: "saw", name: "Saws", owned: "4" }],
+       ["/work/days", { held_on: "2026-05-16", starts_at: "09:00", ends_at: "13:00", hands: "4" }],
        ["/decide/rules/off", { rule: "dry_soil", reason: "walk", person: "Walker" }],
        ["/decide/plan", { from: "2026-05-12", weeks: 4, hours: 8, goal: "stop_spread" }]]
     end
@@ -74,6 +77,7 @@ module Thistle
        "/survey/layers/#{picture}/picture", "/survey/layers/#{tiles}/1/0/0",
        "/survey/arrivals/#{Store::Arrival.first.id}/progress",
        "/calendars/#{Store::Property.exclude(calendar_token: nil).first.calendar_token}.ics",
+       "/work/days/#{Store::WorkDay.first.id}/thanks",
        "/decide/courses/#{Store::Course.first.id}", "/decide/plan/#{Store::SeasonPlan.first.id}/progress"]
     end
 
@@ -85,7 +89,9 @@ module Thistle
        ["POST", "/survey/measure", { "geometry" => POINT, "width" => "2", "seen_on" => "2026-05-12" }],
        ["POST", "/recheck/control", { "patch" => patch, "resprouts" => "1", "missed" => "0" }],
        ["POST", "/mix/calibration", { "way" => "plot", "ml" => "500", "side" => "10", "sprayer" => "blue" }],
-       ["POST", "/work/cleanings", { "property" => 1, "people" => "two" }],
+       *%w[people kit days].map { |list| ["POST", "/work/#{list}/1/undo", {}] },
+       ["POST", "/work/people/names", { "person" => "1", "name" => "Pond crew" }],
+       ["POST", "/work/days/1/propose", {}], ["POST", "/work/cleanings", { "property" => 1, "people" => "two" }],
        ["POST", "/decide/courses/#{course}/leave", {}],
        ["POST", "/decide/courses/#{course}/steps", { "kind" => "check", "due_on" => "2026-06-12", "text" => "walk" }],
        ["POST", "/decide/steps/#{step}", { "due_on" => "2026-06-12", "text" => "walk" }],

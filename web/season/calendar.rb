@@ -17,7 +17,7 @@ module Thistle
           @property, @today = property, today
         end
 
-        def entries = @entries ||= windows + seeds + tasks + planned + hours + labels + records
+        def entries = @entries ||= windows + seeds + tasks + planned + days + hours + labels + records
 
         def to_ics
           Formats::Ics.write(entries, name: property.name, zone: property.clock.name, stamp: Time.now.utc)
@@ -95,6 +95,15 @@ module Thistle
             entry("plan-#{item[:patch]}-#{item[:week]}",
                   kind: "Planned", title: "#{item[:code]}: #{removal.name.downcase}", from: monday, to: monday + 6,
                   text: "#{hours} crew hours by the season plan. The day itself decides.")
+          end
+        end
+
+        # Work days.
+        def days
+          coming = Store::WorkDay.live.where(property_id: property.id).where(Sequel[:held_on] >= @today)
+          coming.order(:held_on, :id).limit(MOST).all.map do |day|
+            entry("day-#{day.id}", kind: "Work days", title: "Work day, #{day.starts_at} to #{day.ends_at}",
+                                   from: day.held_on, to: day.held_on, text: [day.meet, day.help].compact.join("\n"))
           end
         end
 

@@ -71,6 +71,13 @@ module Thistle
           end.sort_by { |_, row| row.due_on }
         end
 
+        # Work days of the coming week: [Work::DayBoard].
+        def work_days
+          @work_days ||= Store::WorkDay.live.where(held_on: today..(today + SOON), closed_at: nil)
+                                       .where(property_id: @properties.map(&:id)).order(:held_on, :id).limit(SHOWN).all
+                                       .map { |day| Work::DayBoard.new(day, today) }
+        end
+
         # Ground that a label keeps people off today: [Store::ClosedGround::Entry], those that open last behind.
         def closed_ground
           @closed_ground ||= Store::ClosedGround.of(@properties.map(&:id), today).select { |one| one.kind == :closed }

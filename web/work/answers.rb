@@ -43,6 +43,16 @@ module Thistle
           { held_on: board.work_day.held_on, cards: }
         end
 
+        def haul(desk)
+          mean, thin, missing = desk.sampled
+          { haul: desk.haul&.to_h, chips_m3: desk.mulch&.volume_m3&.round(3), sheets: desk.sheets,
+            sampled: mean && { mean_cm: mean.round(2), thin:, missing_m3: missing.round(3) }, errors: desk.errors }
+        end
+
+        def water(desk)
+          { way: desk.answer&.way, because: desk.answer&.because, hours: desk.hours, errors: desk.errors }
+        end
+
         def visit(visit) = { due_on: visit.due_on, kind: visit.kind, reason: visit.text, source: visit.source }
 
         def treatment(work)

@@ -15,6 +15,15 @@ module Thistle
         end
 
         def rows = @rows ||= Store::Person.live.named.all.map { |person| row(person) }
+
+        # Of each method with records: [[Removal, Factor of a crew, Factor of volunteers]], the most records first.
+        def paces
+          pace = Store::OwnPace.of
+          pace.cells.map(&:first).uniq.map do |key|
+            [Core::Knowledge.shipped.removal(key), pace.of(key), pace.of(key, volunteers: true)]
+          end.sort_by { |removal, factor, _| [-factor.count, removal.name] }
+        end
+
         def unmatched = @unmatched ||= Store::Person.unmatched.first(30)
         def words(list, keys) = keys.map { |key| Core::Knowledge.shipped.crew[list].dig(key, "text") || key }
 

@@ -6,7 +6,7 @@ module Thistle
       # Who, with what, how long, where does it go?
       module Routes
         def self.registered(app)
-          app.register People, Kit, Days, Field
+          app.register People, Kit, Days, Field, Benches
           app.get "/work" do
             patch = patch_in_query
             unless patch
@@ -18,12 +18,6 @@ module Thistle
 
             desk = Desk.new(params, patch, units, today)
             show("work/patch", desk:, patch:, form: desk.form) { Answers.brief(desk) }
-          end
-
-          app.post "/work/cleanings" do
-            cleaned = properties.find { |p| p.id == Whole.read(params["property"]) } || halt(404)
-            Store::Cleaning.create(property_id: cleaned.id, done_on: today, people: params["people"].to_s[0, 400])
-            go_to "/", "#{cleaned.name}: cleaned today. Asked again in a week, while there is seed."
           end
 
           app.post "/work/treatments" do

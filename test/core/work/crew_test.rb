@@ -130,6 +130,22 @@ module Thistle
       assert_equal [42, 1], [hauled.bags_whole, hauled.bags_stripped]
     end
 
+    # Rounded by hand from the rules: clear and shallow is a snorkel's, clear and deep a dive team's, murky or cold a
+    # rake's. CHECKS.md has no line for it.
+    def test_a_day_in_the_water
+      way = ->(depth_m, clarity_m, **more) { Work::WaterDay.new(depth_m:, clarity_m:, **more).way }
+
+      assert_equal %i[snorkel dive rake stay_out rake], [way[1.0, 2.0], way[3.0, 2.0], way[1.0, 0.3], way[9.0, 4.0],
+                                                         way[1.0, 2.0, water_c: 8.0]]
+      assert_match(/calm hour/, Work::WaterDay.new(depth_m: 1, clarity_m: 2, wind_km_h: 20.0).because.join)
+      assert_equal :clarity, assert_raises(Core::BadInput) { Work::WaterDay.new(depth_m: 1, clarity_m: 0) }.field
+      # By geometry: at an equinox the noon sun stands at 90° less the latitude; 3 h from noon on the equator at 45°.
+      equinox = Date.new(2026, 3, 20)
+
+      assert_in_delta 52, Core::Season::Sun.height(equinox, 38.0, 0), 0.5
+      assert_in_delta 45, Core::Season::Sun.height(equinox, 0.0, 3), 0.5
+    end
+
     private
 
     def seen(method, size, log, count, volunteers: false)

@@ -1,0 +1,70 @@
+# frozen_string_literal: true
+
+require "support/browser"
+
+module Thistle
+  # A whole day with a phone: who comes, what is proposed, taps that survive a reload and a lost signal, records,
+  # thanks.
+  class WorkBrowserTest < BrowserTest
+    def taps = Store::Tap.live.select_order_map(:kind)
+
+    def test_a_day_with_a_phone
+      resize("phone")
+      visit "/work/people/new"
+      fill_in "Name, as they want it", with: "B. Sands"
+      check "crew lead"
+      click_button "Put them on the list"
+
+      assert_text "B. Sands is on the list."
+      visit "/work/days/new"
+      fill_in "Day", with: Testing::TODAY
+      fill_in "Volunteers besides", with: "3"
+      check "B. Sands"
+      click_button "Propose the day"
+
+      assert_text "The day is proposed."
+      day = Store::WorkDay.last
+      code = find(".block-row .stamp", match: :first).text.split("\n").last
+      click_link "In the field"
+      click_link code
+
+      tap_through(day)
+      click_link "All stops"
+      click_link "Write the day down"
+
+      assert_field "Plants", with: "11"
+      click_button "Keep all of these records"
+
+      assert_text "Thank you"
+      assert_text "Written down: 1 record."
+      assert_equal ["B. Sands, 3 volunteers"], Store::Treatment.where(work_day_id: day.id).map(&:who)
+      assert_empty(complaints.grep_v(/INTERNET_DISCONNECTED/))
+    end
+
+    private
+
+    # Began, counted, reloaded, counted without a signal, stopped.
+    def tap_through(day)
+      click_button "Start", exact: true
+
+      assert_selector "[data-began]", text: /\A0:00:0\d\z/
+      visit current_path
+
+      assert_selector "[data-began]", text: /\A0:00:\d\d\z/
+      click_button "+10", match: :first
+      eventually { find("[data-count='plants-']").text == "10" }
+      page.driver.browser.network_conditions = { offline: true, latency: 0, throughput: 0 }
+      click_button "+1", match: :first
+
+      assert_text "1 kept on this phone: no signal."
+      page.driver.browser.network_conditions = { offline: false, latency: 0, throughput: -1 }
+      execute_script("dispatchEvent(new Event('online'))")
+      eventually { find("[data-count='plants-']").text == "11" }
+      click_button "Stop"
+
+      assert_text "h so far"
+      assert_equal %w[plants plants start stop], taps
+      assert_equal [day.id], Store::Tap.distinct.select_map(:work_day_id)
+    end
+  end
+end

@@ -1,0 +1,85 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Work
+      # What was cut and what is opened, as typed: hauling, piles and bags; chips and cardboard, and their depth.
+      class HaulDesk
+        include Mix::Numbers
+
+        SIZES = Core::Removal::SIZES
+
+        attr_reader :errors, :units
+
+        def initialize(params, units, patch)
+          @params, @units, @patch, @errors = params, units, patch, {}
+        end
+
+        def [](field) = @params[field.to_s].is_a?(String) ? @params[field.to_s].strip : usual[field.to_s].to_s
+        def value(field) = self[field]
+        def error(field) = errors[field.to_sym]
+
+        # The Core::Work::Haul::Answer; nil until any stems or ground are typed.
+        def haul
+          return @haul if defined?(@haul)
+
+          stems = SIZES.to_h { |size| [size, number_typed("stems_#{size}").to_f] }
+          ground = units.to_si(:area, number_typed("pulled")).to_f
+          @haul = if stems.values.any?(&:positive?) || ground.positive?
+                    complaining { Core::Work::Haul.new(stems:, ground_m2: ground, distance_m:, fruit: fruit?).answer }
+                  end
+        end
+
+        def fruit? = @params["fruit"] == "true"
+
+        # The Core::Work::Mulch; nil until area and depth are typed.
+        def mulch
+          area, depth = units.to_si(:area, number_typed("area")), number_typed("depth")
+          return unless area && depth
+
+          @mulch ||= complaining { Core::Work::Mulch.new(area_m2: area, depth_cm: cm(depth)) }
+        end
+
+        # Sheets of cardboard below it.
+        def sheets
+          across, overlap = number_typed("sheet"), number_typed("overlap")
+          return unless mulch && across && overlap
+
+          side, lap = units.to_si(:length, across), cm(overlap) / 100
+          complaining { mulch.sheets(width_m: side, height_m: side, overlap_m: lap) }
+        end
+
+        # [mean cm, numbers of those too thin, m³ that are missing]; nil until depths are typed.
+        def sampled
+          depths = self["depths"].split(/[;\s]+/).map { |text| Core::Decimal.read(text) }
+          return if depths.empty? || mulch.nil?
+          return said("depths", nil) unless depths.all? && depths.none?(&:negative?)
+
+          mulch.sampled(depths.map { |depth| cm(depth) })
+        end
+
+        def depth_unit = units.us? ? "in" : "cm"
+        def volume(cubic_m) = units.us? ? "#{units.figure(cubic_m / 0.764554858)} yd³" : "#{units.figure(cubic_m)} m³"
+
+        private
+
+        def cm(number) = units.us? ? number * 2.54 : number
+        def distance_m = units.to_si(:length, number_typed("distance")).to_f
+
+        def usual
+          @usual ||= { "distance" => units.us? ? "130" : "40", "sheet" => units.us? ? "4" : "1.2",
+                       "overlap" => units.us? ? "6" : "15", "depth" => units.us? ? "4" : "10", **from_patch }
+        end
+
+        def from_patch
+          return {} unless @patch&.plant
+
+          sizes = (@patch.amount.stems || {}).to_h { |size, count| ["stems_#{size}", count.to_s] }
+          sizes = { "stems_#{@patch.stem_size || "thumb"}" => @patch.stems.to_s } if sizes.empty? && @patch.stems
+          area = @patch.infested&.first
+          { **sizes, "area" => area && units.from_si(:area, area).round.to_s }.compact
+        end
+      end
+    end
+  end
+end
