@@ -24,7 +24,7 @@ module Thistle
       "survey" => "/survey", "patch" => "/survey/patches/%{q07}",
       "season" => "/season", "fit" => "/season/fit?work=foliar", "decide" => "/decide?patch=%{q05}",
       "first" => "/decide/first", "plan" => "/decide/plan", "course" => "/decide/courses/%{course}",
-      "mix" => "/mix?patch=%{q05}", "work" => "/work?patch=%{q05}&method=cut_stump", "recheck" => "/recheck",
+      "mix" => "/mix?patch=%{q05}", "work" => "/work/days/1", "recheck" => "/recheck",
       "replant" => "/replant?patch=%{q05}"
     }.freeze
     PHONE = { "phone-walk" => "/survey/walk",

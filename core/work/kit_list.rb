@@ -30,9 +30,6 @@ module Thistle
           @knowledge.crew["along"].select { |one| one["when"].nil? || when_true[one["when"]] }.map { |one| one["text"] }
         end
 
-        # Everybody's own: what the methods name beside the tools, once.
-        def dress = removals.flat_map(&:tools).uniq
-
         private
 
         def removals = @turns.map(&:first).uniq

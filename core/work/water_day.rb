@@ -31,6 +31,9 @@ module Thistle
           @depth <= SHALLOW_M ? :snorkel : :dive
         end
 
+        # Is there anything to settle before anyone goes in: cold, wind, cloud, or a temperature that nobody measured?
+        def ask? = because.size > 1
+
         # Why, and what else it asks for: [sentence].
         def because
           found = ["A disc is seen {length:#{@clarity}} deep, the bottom lies at {length:#{@depth}}."]

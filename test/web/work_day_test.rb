@@ -130,7 +130,7 @@ module Thistle
       assert_said code, "The walk:", "past years", "weeding knife", "Hold"
       get "/work/days/#{day.id}/brief"
 
-      assert_said "Clinic, 12 minutes", "brother, 555-0199", "Leaf litter goes back", "Stop by stop",
+      assert_said "Clinic, 12 minutes", "brother, 555-0199", "Leaf litter goes back", "What is done",
                   "Leave these standing"
       propose
 

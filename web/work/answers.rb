@@ -50,7 +50,8 @@ module Thistle
         end
 
         def water(desk)
-          { way: desk.answer&.way, because: desk.answer&.because, hours: desk.hours, errors: desk.errors }
+          answer = desk.answer
+          { way: answer&.way, ask: answer&.ask?, because: answer&.because, hours: desk.hours, errors: desk.errors }
         end
 
         def visit(visit) = { due_on: visit.due_on, kind: visit.kind, reason: visit.text, source: visit.source }

@@ -75,6 +75,9 @@ module Thistle
         # Tools that are fewer than the day wants.
         def short = kit.tools.select { |row| row.short.positive? }
 
+        # {Removal => [Stop]}: each way once, with where it is done.
+        def by_method = stops.group_by(&:removal)
+
         def brief(stop) = (@briefs ||= {})[stop.number] ||= Core::Work::Brief.new(situation(stop), stop.removal)
 
         # What can hurt, once each: of plants, methods, ground and weather.
@@ -102,20 +105,23 @@ module Thistle
           return if people < 2
 
           stems = (stop.patch.plants || stop.patch.stems || 60).clamp(1, 5000)
-          hauled = stop.removal.is?(:pulling, :cutting, :felling, :digging) ? haul(stop) : nil
+          hauled = haul(stop)
           minutes = stop.told[:hours][:likely] * 60 / stems
           made = Core::Work::Teams.new(stop.removal, stems:, minutes:, people:, licensed: licensed(crew),
                                                      haul_minutes: hauled ? hauled.person_hours * 60 / stems : 0.0)
           made if made.line && made.best
         end
 
-        # What is cut on a stop, to a pile near by (Core::Work::Haul::Answer).
+        # What is cut or pulled on a stop, to a pile near by (Core::Work::Haul::Answer); nil where the plant stays.
         def haul(stop)
+          return unless stop.removal.is?(*HAULED)
+
           patch = stop.patch
           stems = patch.plant.woody? ? { patch.stem_size || "thumb" => patch.plants || patch.stems || 0 } : {}
           ground = patch.plant.woody? ? 0.0 : patch.infested&.first.to_f
           Core::Work::Haul.new(stems:, ground_m2: ground, distance_m: NEAR_M, fruit: stop.told[:late]).answer
         end
+        HAULED = %i[pulling digging severing levering cutting felling topping turf].freeze
         NEAR_M = 40.0 # to the pile, where nobody measured (memory)
 
         def haul_words(answer, units)
