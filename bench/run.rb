@@ -10,6 +10,7 @@ require_relative "identify"
 require_relative "mix"
 require_relative "season"
 require_relative "survey"
+require_relative "work"
 
 module Thistle
   class Bench
@@ -36,6 +37,7 @@ module Thistle
       survey
       identify
       mix
+      work
     end
 
     def season = SeasonBench.new(self, Store::Property.order(:id).last).run
@@ -45,6 +47,8 @@ module Thistle
     def survey = SurveyBench.new(self, @property).run
 
     def mix = MixBench.new(self, @property).run
+
+    def work = WorkBench.new(self, @property).run
 
     def identify = IdentifyBench.new(@property.site(Store::Setting.today)).run { |path| get(path) }
 

@@ -6,7 +6,8 @@ module Thistle
       # Planning values for one method on one patch: crew hours, mix, money, passes and years until it is quiet.
       class Effort
         # What an hour of crew and a litre of ready mix cost, in the property's own money (memory until someone enters
-        # them); pace: times the planned hours that the group takes by its own records, {method => {size => times}}.
+        # them); pace: times the planned hours that the group takes by its own records, {method => {times: {size =>
+        # times}, records:}}.
         Rates = Value.define(:hour, :litre, :currency, :pace)
         RATES = Rates.new(hour: 25.0, litre: 4.0, currency: "$")
 
@@ -34,9 +35,12 @@ module Thistle
 
         # Times the planned hours, by the group's own records; nil where there are too few.
         def pace
-          known = rates.pace&.fetch(@removal.key, nil) or return
+          known = own&.fetch(:times) or return
           known[@facts.size] || (known.values.sum / known.size)
         end
+
+        # On how many records that rests; nil for none.
+        def pace_records = own&.fetch(:records)
 
         # {low, likely, high} person-hours for one pass, or nil.
         def hours_range
@@ -120,6 +124,8 @@ module Thistle
         end
 
         private
+
+        def own = rates.pace&.fetch(@removal.key, nil)
 
         # Is a dose given to each stem?
         def dosed? = @removal.herbicide? && @removal.spray_l_per_100m2.nil?

@@ -5,6 +5,7 @@ module Thistle
     # Reading: how long the group takes against planning values, by its own records (Core::Work::Pace).
     module OwnPace
       MOST = 3000 # records, the newest
+      LOOKED_AT = %i[patch_id method_key crew_size hours plants_done stems_done area_m2 people_ids].freeze
       LEAST = 5 # records of a method before they speak for it
 
       module_function
@@ -12,12 +13,11 @@ module Thistle
       # The Core::Work::Pace of all records, or of some.
       def of(records = Treatment.where(deleted_at: nil))
         volunteers = volunteers_known
-        found = records.reverse(:id).limit(MOST).eager(:patch).all
-        Core::Work::Pace.new(found.filter_map { |work| seen(work, volunteers) })
+        Core::Work::Pace.new(rows(records).filter_map { |row| seen(row, volunteers) })
       end
 
-      # {"method" => {"size" => times the planned hours}} where there are enough records; the same value until a record
-      # changes.
+      # {"method" => {times: {"size" => times the planned hours}, records:}} where there are enough records; the same
+      # value until a record changes.
       def factors
         works = Treatment.where(deleted_at: nil)
         key = [:pace, works.count, works.max(:id), works.max(:created_at), Amendment.max(:id)]
@@ -26,26 +26,35 @@ module Thistle
 
       def table(pace)
         pace.cells.select { |method, _| pace.of(method).count >= LEAST }.group_by(&:first).to_h do |method, cells|
-          [method, cells.to_h { |_, size| [size, pace.of(method, size).median.round(3)] }.freeze]
+          times = cells.to_h { |_, size| [size, pace.of(method, size).median.round(3)] }.freeze
+          [method, { times:, records: pace.of(method).count }.freeze]
         end.freeze
       end
 
+      # What is looked at of each, with the size of its patch's stems.
+      def rows(records)
+        newest = records.reverse(:id).limit(MOST)
+                        .select(*LOOKED_AT)
+        sizes = Patch.where(id: newest.select(:patch_id)).select_hash(:id, :stem_size)
+        newest.naked.all.each { |row| row[:size] = sizes[row[:patch_id]] }
+      end
+
       # One record against what is planned for as much; nil where it does not say how much.
-      def seen(work, volunteers)
-        removal = work.removal
-        amount = { stem: work.plants_done || work.stems_done, m2: work.area_m2, patch: 1 }[removal.effort_per]
+      def seen(row, volunteers)
+        removal = Core::Knowledge.shipped.removal(row[:method_key])
+        amount = { stem: row[:plants_done] || row[:stems_done], m2: row[:area_m2], patch: 1 }[removal.effort_per]
         return unless amount&.positive?
 
-        size = work.patch.stem_size
-        hands = JSON.parse(work.people_ids).intersect?(volunteers)
-        Core::Work::Pace::Seen.new(method: removal.key, size:, volunteers: hands, hours: work.crew_size * work.hours,
-                                   planned: amount * removal.minutes(size) / 60.0)
+        hands = row[:people_ids] != "[]" && JSON.parse(row[:people_ids]).intersect?(volunteers)
+        Core::Work::Pace::Seen.new(method: removal.key, size: row[:size], volunteers: hands,
+                                   hours: row[:crew_size] * row[:hours],
+                                   planned: amount * removal.minutes(row[:size]) / 60.0)
       end
 
       def volunteers_known
         Person.all.select { |one| one.roles_kept.intersect?(%w[volunteer trainee]) }.map(&:id)
       end
-      private_class_method :table, :seen, :volunteers_known
+      private_class_method :table, :rows, :seen, :volunteers_known
     end
   end
 end

@@ -248,6 +248,30 @@ module Thistle
       assert_equal({ "saw" => 4 }, Store::KitItem.usable)
     end
 
+    # Five records of work that took three times what is planned: the hours of every room follow, and say so.
+    def test_own_pace_reaches_decide_and_the_course
+      Store::Treatment.where(method_key: "lever_pull").delete
+      path = "/decide.json?patch=#{patch("Q-04").id}"
+      hours = -> { json(path)["verdicts"].find { |one| one["method"] == "lever_pull" } }
+      before = hours.call
+
+      assert_nil before["own_pace"]
+      minutes = Core::Knowledge.shipped.removal("lever_pull").minutes("pencil")
+      5.times do
+        send_form(:post, "/work/treatments", patch: patch("Q-04").id, method_key: "lever_pull", done_on: "2026-05-12",
+                                             crew_size: "2", hours: (3 * 20 * minutes / 120).round(3).to_s,
+                                             plants_done: "20")
+      end
+      after = hours.call
+
+      assert_equal 5, after["own_pace"]["records"]
+      assert_operator after["own_pace"]["times"], :>, 1.5
+      assert_in_delta after["own_pace"]["times"] * before["crew_hours"], after["crew_hours"], 0.02 * after["crew_hours"]
+      get "/work/people"
+
+      assert_said "How long you take"
+    end
+
     # 20 wrists of a kind that are cut, and 100 m² under 10 cm: as core has it (crew_test), through the page.
     def test_hauling_mulch_and_water
       found = json("/work/haul.json?at=#{patch("Q-05").property_id}&stems_wrist=20&distance=120&fruit=true&area=100" \

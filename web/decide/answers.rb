@@ -41,6 +41,7 @@ module Thistle
         def effort(effort)
           { crew_hours: effort.hours&.round(2),
             crew_hours_range: effort.hours_range&.transform_values { |hours| hours.round(2) },
+            own_pace: effort.pace && { times: effort.pace.round(3), records: effort.pace_records },
             mix_l: effort.litres&.round(3), cost: effort.cost&.round(2), passes: effort.passes,
             years_to_quiet: effort.years_to_quiet,
             hours_to_quiet: effort.hours_to_quiet&.round(2), cost_to_quiet: effort.cost_to_quiet&.round(2) }
