@@ -190,6 +190,26 @@ module Thistle
       assert_said "is more than either of them saw"
     end
 
+    # One more of the same, where the phone stands, with its name to be settled; only cut is no treatment.
+    def test_found_another_and_only_cut
+      send_form(:post, "/work/people", **LEAD)
+      propose("who[]": [person("B. Sands").id])
+      treated = Store::Patch[herbicide.first[:patch]]
+      send_form(:post, "/work/days/#{day.id}/found", patch: treated.id, lon: "-91.4021", lat: "38.0012")
+      found = Store::Patch.last
+
+      assert_equal [treated.plant_key, "reported", "Found beside #{treated.code}."],
+                   found.values.values_at(:plant_key, :state, :note)
+      send_form(:post, "/work/days/#{day.id}/found", patch: treated.id, lon: "east", lat: "38")
+
+      assert_equal 422, last_response.status
+      tap(treated, "start")
+      tap(treated, "treated", what: "cut")
+      get "/work/days/#{day.id}/after"
+
+      assert_said "only cut, not treated", 'value="cut_only" selected'
+    end
+
     # One sheet becomes records, or none of it does; what was not begun stays open.
     def test_a_day_is_written_down
       add("K. Moor", "steward")

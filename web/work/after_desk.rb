@@ -5,8 +5,10 @@ module Thistle
     module Work
       # A day's taps as records of work: a form for each patch, filled in with what was tapped; all are kept, or none.
       class AfterDesk
-        # form: Forms::Treatment; note: what is asked about.
+        # form: Forms::Treatment; asks: [what is to be looked at].
         Sheet = Struct.new(:card, :form, :asks)
+        STOPPED = "It was begun and never stopped: the likely stop is taken. Correct the hours."
+        ONLY_CUT = "It was tapped as only cut, not treated: the record says so."
 
         attr_reader :work_day, :kept
 
@@ -47,9 +49,11 @@ module Thistle
         private
 
         def sheet(card)
-          asks = card.open? ? "It was begun and never stopped: the likely stop is taken. Correct the hours." : nil
+          asks = [(STOPPED if card.open?), (ONLY_CUT if only_cut?(card))].compact
           Sheet.new(card, form(card), asks)
         end
+
+        def only_cut?(card) = card.treated == "cut" && (card.removal || usual(card.patch)).herbicide?
 
         def form(card)
           known = tapped(card)
@@ -63,7 +67,7 @@ module Thistle
         end
 
         def tapped(card)
-          removal = card.removal || usual(card.patch)
+          removal = only_cut?(card) ? Core::Knowledge.shipped.removal("cut_only") : card.removal || usual(card.patch)
           { "done_on" => work_day.held_on.iso8601, "method_key" => removal.key, "crew_size" => card.people.to_s,
             "hours" => hours(card), "plants_done" => positive(card.plants), "stems_done" => positive(card.stems),
             "seed_fall" => card.seed, "area" => area(card), "who" => JSON.parse(work_day.people_ids).join(","),

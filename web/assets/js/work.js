@@ -17,6 +17,7 @@
     const page = new DOMParser().parseFromString(await (await fetch(location.href)).text(), 'text/html');
     const main = page.querySelector('[data-field]');
     if (main) document.querySelector('[data-field]').replaceWith(main);
+    showFound();
   };
 
   const send = async () => {
@@ -46,6 +47,32 @@
     form.elements.key.value = crypto.randomUUID ? crypto.randomUUID() : `tap-${Date.now()}-${Math.random().toString(36).slice(2)}`;
     navigator.vibrate?.(15);
     send();
+  });
+
+  // Found another: the first tap takes the position, the second says yes.
+  const showFound = () => document.querySelectorAll('[data-found]').forEach((form) => { form.hidden = !navigator.geolocation; });
+  document.addEventListener('submit', (event) => {
+    const form = event.target.closest('form[data-found]');
+    if (!form || form.lon.value) return;
+    event.preventDefault();
+    const button = form.querySelector('button');
+    button.textContent = 'Taking the position …';
+    navigator.geolocation.getCurrentPosition(({ coords }) => {
+      form.lon.value = coords.longitude.toFixed(7);
+      form.lat.value = coords.latitude.toFixed(7);
+      button.textContent = `Yes, one more here (±${Math.round(coords.accuracy)} m)`;
+    }, () => { button.textContent = 'No position: draw it on the map'; }, { enableHighAccuracy: true, timeout: 15000 });
+  });
+  showFound();
+
+  // What was ticked off a list stays ticked on this phone.
+  const TICKED = 'ticked';
+  const ticked = () => JSON.parse(localStorage.getItem(TICKED) || '[]');
+  document.querySelectorAll('input[data-keeps]').forEach((box) => { box.checked = ticked().includes(box.dataset.keeps); });
+  document.addEventListener('change', ({ target }) => {
+    if (!target.dataset?.keeps) return;
+    const others = ticked().filter((one) => one !== target.dataset.keeps);
+    localStorage.setItem(TICKED, JSON.stringify(target.checked ? [...others, target.dataset.keeps] : others));
   });
 
   const tick = () => {

@@ -33,6 +33,14 @@ module Thistle
               go_to "/work/days/#{day.id}/field/#{patch.id}"
             end
 
+            app.post "/work/days/:id/found" do
+              day, like = work_day_at(params["id"]), patch_at(params["patch"])
+              form = FoundForm.of(params, like, units, today)
+              found = form.add_to(property) or halt refuse(422, form.errors.values.first)
+              Store::Tap.keep(day, key: "found-#{found.id}", kind: "found", at: Time.now.utc, patch_id: like.id)
+              go_to "/work/days/#{day.id}/field/#{like.id}", "#{found.code} is on the map, to be looked at."
+            end
+
             app.post "/work/days/:id/untap" do
               day, patch = work_day_at(params["id"]), patch_at(params["patch"])
               last = Store::Tap.live.where(work_day_id: day.id, patch_id: patch.id).reverse(:created_at, :id).first
