@@ -15,6 +15,7 @@ module Thistle
         Answer = Value.define(:turns, :done, :worth, :quick, :by, :sure)
         PART, WHOLE = 0.6, 0.4 # of what a job is worth, for a share of it and for finishing it
         MOVE, EARLY = 0.002, 0.001 # what each job in a block costs; and one in seed, for each block that follows
+        NOT_THEN = "its hours are not fit then"
         WHOLE_DAY = 0.5 # of the time goes to the day as a whole, the rest to two blocks at a time
         MOVE_H = 0.05 # from one patch to the next, and putting down tools (memory)
         DONE = 1 - 1e-6
@@ -24,8 +25,15 @@ module Thistle
 
         # pins: {job id => block or nil for any} that must be worked on; bans: ids that must not.
         def initialize(day, jobs, pins: {}, bans: [])
-          @day, @pins = day, pins
+          @day, @wanted = day, pins
           @jobs = jobs.reject { |job| bans.include?(job.id) }
+          @pins = pins.reject { |id, block| alone_against(id, block) }
+        end
+
+        # Pins that a plan does not keep, and why: {job id => words}.
+        def unmet(turns)
+          lost = @wanted.reject { |id, block| kept?(turns, id, block) }
+          lost.to_h { |id, block| [id, alone_against(id, block) || "it does not fit beside what else is held"] }
         end
 
         # The best plan found within some seconds: an Answer.
@@ -104,8 +112,16 @@ module Thistle
           turns
         end
 
-        def pinned?(turns)
-          @pins.all? { |id, block| turns.any? { |turn| turn.job.id == id && [nil, turn.block].include?(block) } }
+        def pinned?(turns) = @pins.all? { |id, block| kept?(turns, id, block) }
+        def kept?(turns, id, block) = turns.any? { |turn| turn.job.id == id && [nil, turn.block].include?(block) }
+
+        # What keeps a pin from being met even alone, in words; nil where nothing does.
+        def alone_against(id, block)
+          ways = @jobs.select { |job| job.id == id }
+          return "no method is right for it that day" if ways.empty?
+
+          reasons = ways.map { |job| against(job) || (NOT_THEN unless block.nil? || worked(job, block).positive?) }
+          reasons.all? ? reasons.first : nil
         end
 
         # A plan made by hand.

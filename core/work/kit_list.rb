@@ -11,8 +11,9 @@ module Thistle
         end
 
         # turns: [[Removal, people, block]]; have: {key => number at hand}; seed: is anything in fruit or seed?
-        def initialize(turns, have: {}, seed: false, knowledge: Knowledge.shipped)
-          @turns, @have, @seed, @knowledge = turns, have, seed, knowledge
+        # sizes: of the stems that are worked on.
+        def initialize(turns, have: {}, seed: false, sizes: [], knowledge: Knowledge.shipped)
+          @turns, @have, @seed, @sizes, @knowledge = turns, have, seed, sizes.compact, knowledge
         end
 
         # [Row] of tools, in the order of kit.yml.
@@ -27,7 +28,15 @@ module Thistle
         def along
           when_true = { "herbicide" => removals.any?(&:herbicide?), "seed" => @seed,
                         "cut" => removals.any? { |one| one.is?(:cutting, :felling, :topping) } }
-          @knowledge.crew["along"].select { |one| one["when"].nil? || when_true[one["when"]] }.map { |one| one["text"] }
+          along = @knowledge.crew["along"].select { |one| one["when"].nil? || when_true[one["when"]] }
+          along.map { |one| one["text"] } + cutters
+        end
+
+        # What cuts the stems that stand there, the thinnest first.
+        def cutters
+          return [] unless removals.any? { |one| one.is?(:cutting, :felling, :topping, :girdling, :freeing) }
+
+          @knowledge.crew["cutters"].slice(*@sizes).values.uniq
         end
 
         private

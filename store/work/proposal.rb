@@ -31,7 +31,7 @@ module Thistle
         { by: answer.by, sure: answer.sure,
           turns: answer.turns.flat_map { |turn| turn.job.each_part.map { |job| turn(turn, job) } },
           blocks: plan.day.blocks.map { |block| block.map { |hour| hour.round(3) } },
-          done: answer.done.flat_map { |round, share| round.each_part.map { |job| done(job, share) } }, left_out:,
+          unmet:, done: answer.done.flat_map { |round, share| round.each_part.map { |job| done(job, share) } }, left_out:,
           more: more.flat_map(&:each_part).map { |job| code(job) }, worth: answer.worth.round(4),
           walk: walk.order.map(&:id), metres: walk.metres.round, odds:, exposure: }
       end
@@ -52,6 +52,11 @@ module Thistle
         chosen = parts.map(&:id)
         rest = plan.jobs.flat_map(&:each_part).reject { |job| chosen.include?(job.id) }.uniq(&:id)
         rest.map { |job| { patch: job.id, code: code(job), method: job.method, why: plan.against(job) } }
+      end
+
+      # What is held and cannot be: [{code, why}].
+      def unmet
+        plan.unmet(answer.turns).map { |id, why| { code: Patch[id]&.code, why: } }
       end
 
       def more = @work_day.heads.zero? ? [] : plan.one_more_pair.uniq(&:id)

@@ -136,7 +136,7 @@ module Thistle
 
       follow_redirect!
 
-      assert_said "Another is planned here on that date."
+      assert_said "Another is planned here on that date.", "is planned for 16 May 2026, too"
       Store::Patch[id].update(state: "closed")
       first = Store::WorkDay.order(:id).first
       get "/work/days/#{first.id}"
@@ -241,6 +241,24 @@ module Thistle
       assert_equal [[one.id, 3, 1.0, 40]],
                    Store::Treatment.where(work_day_id: day.id).select_map(%i[patch_id crew_size hours plants_done])
       assert_equal "K. Moor, 6 volunteers", Store::Treatment.last.who
+    end
+
+    # Garlic mustard is in seed in mid-June: a patch of it that lies across the way is gone round.
+    def test_a_way_through_seed_is_gone_round
+      Store::Setting.write("today", "2026-06-14")
+      propose(held_on: "2026-06-16")
+      board = Web::Work::DayBoard.new(day, Date.new(2026, 6, 14))
+      (west, south), (east, north) = board.walk.first(2)
+      ring = [[0, 0], [1, 0], [1, 1], [0, 1], [0, 0]].map do |x, y|
+        [((west + east) / 2) + (0.0003 * (x - 0.5)), ((south + north) / 2) + (0.0003 * (y - 0.5))]
+      end
+      across = Store::Patch.new(property_id: day.property_id, code: "Q-98", plant_key: "garlic_mustard",
+                                state: "standing", seen_on: Date.new(2026, 6, 1))
+      across.shape = Core::Survey::Shape.new("type" => "Polygon", "coordinates" => [ring])
+      across.save
+      get "/work/days/#{day.id}"
+
+      assert_said "leads through <b>Q-98</b>, garlic mustard in seed: go round."
     end
 
     def test_kit

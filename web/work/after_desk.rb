@@ -70,9 +70,23 @@ module Thistle
           removal = only_cut?(card) ? Core::Knowledge.shipped.removal("cut_only") : card.removal || usual(card.patch)
           { "done_on" => work_day.held_on.iso8601, "method_key" => removal.key, "crew_size" => card.people.to_s,
             "hours" => hours(card), "plants_done" => positive(card.plants), "stems_done" => positive(card.stems),
-            "seed_fall" => card.seed, "area" => area(card), "who" => JSON.parse(work_day.people_ids).join(","),
-            "people" => work_day.hands.positive? ? Words.count(work_day.hands, "volunteer") : nil,
-            "note" => card.notes.join(" ")[0, 2000] }.compact.reject { |_, value| value.empty? }
+            "seed_fall" => card.seed, "area" => area(card), **there(card), "disposal" => disposal(card, removal),
+            "note" => card.notes.uniq.join(" ")[0, 2000] }.compact.reject { |_, value| value.empty? }
+        end
+
+        # Who was planned there, else everybody who came.
+        def there(card)
+          planned = (card.stop&.turns || []).flat_map { |turn| turn[:people] }.map { |one| one[:id] }.uniq
+          listed, others = planned.partition { |id| id.is_a?(Integer) }
+          listed, hands = card.stop ? [listed, others.size] : [JSON.parse(work_day.people_ids), work_day.hands]
+          { "who" => listed.join(","), "people" => hands.positive? ? Words.count(hands, "volunteer") : nil }
+        end
+
+        # Where most of it goes, as the method has it.
+        def disposal(card, removal)
+          facts = card.patch.facts(@today)&.with(date: work_day.held_on) or return
+          bench = Core::Decide::Bench.new(facts, work_day.property.site(@today))
+          Core::Decide::Waste.new(bench.situation, removal).key
         end
 
         # The first that the plant's file names, where the plan says none.

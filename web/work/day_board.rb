@@ -10,7 +10,7 @@ module Thistle
           def people = turns.flat_map { |turn| turn[:people].map { |one| one[:name] } }.uniq
         end
         NOTHING = { turns: [], blocks: [], done: [], left_out: [], more: [], walk: [], odds: [], metres: 0,
-                    by: nil }.freeze
+                    unmet: [], by: nil }.freeze
         ALIKE = 6 # look-alikes on one sheet
 
         attr_reader :work_day, :today, :answer
@@ -58,6 +58,24 @@ module Thistle
           [home, *stops.map { |stop| stop.patch.shape.centre }, home]
         end
 
+        # Ways that lead through a patch in seed: [[number before, number after, Patch]], 0 for the car.
+        def crossings
+          return [] if in_seed.empty?
+
+          legs = walk.each_cons(2).with_index.flat_map do |ends, n|
+            crossed(ends).map { |patch| [n, n == stops.size ? 0 : n + 1, patch] }
+          end
+          legs.reject { |*ends, patch| stops.any? { |stop| ends.include?(stop.number) && stop.patch == patch } }
+        end
+
+        # {code => Date} of stops that another day holds as well.
+        def elsewhere
+          others = Store::WorkDay.live.where(property_id: property.id, closed_at: nil).exclude(id: work_day.id)
+                                 .where(Sequel[:held_on] >= today).exclude(answer: nil).order(:held_on).limit(20).all
+          found = others.flat_map { |day| day.answered[:walk].map { |id| [id, day.held_on] } }.to_h
+          stops.to_h { |stop| [stop.patch.code, found[stop.patch.id]] }.compact
+        end
+
         def ground
           Survey::GroundPlot.new(property, stops.map(&:patch), walk:)
         end
@@ -68,7 +86,8 @@ module Thistle
               stop.turns.map { |turn| [stop.removal, turn[:people].size, turn[:block]] }
             end
             have = Store::KitItem.usable.merge(work_day.tools_kept)
-            Core::Work::KitList.new(turns, have:, seed: stops.any? { |stop| stop.told[:late] })
+            Core::Work::KitList.new(turns, have:, seed: stops.any? { |stop| stop.told[:late] },
+                                           sizes: stops.map { |stop| stop.patch.stem_size }.uniq)
           end
         end
 
@@ -90,12 +109,13 @@ module Thistle
           parts.group_by(&:text).transform_values { |some| some.map(&:label).uniq }
         end
 
-        # Plants to leave standing that look like what is removed: [Identify::Settlement::Pair], natives first.
+        # Plants to leave standing that look like what is removed, beside it: [Core::Identify::Duel].
         def look_alikes
           pairs = stops.map { |stop| stop.patch.plant }.uniq.flat_map do |plant|
-            Core::Identify::Settlement.pairs(plant, Core::Knowledge.shipped)
+            Core::Identify::Settlement.pairs(plant, Core::Knowledge.shipped).map { |pair| [plant, pair.plant] }
           end
-          pairs.uniq(&:plant).reject { |pair| property.weed?(pair.plant) }.first(ALIKE)
+          others = pairs.uniq(&:last).reject { |_, other| property.weed?(other) }.first(ALIKE)
+          others.map { |plant, other| Core::Identify::Duel.new(plant, other) }
         end
 
         # How a crew is parted best on a stop (Core::Work::Teams), nil for work that nobody hands on.
@@ -131,6 +151,21 @@ module Thistle
         end
 
         private
+
+        # Patches whose plant is in seed that day.
+        def in_seed
+          @in_seed ||= begin
+            site, on = property.site(today), work_day.held_on
+            seeding = property.plants.select { |plant| site.calendar(plant).phases_on(on).include?(:ripe_seed) }
+            property.live_patches.exclude(state: "closed").where(plant_key: seeding.map(&:key)).limit(60).all
+          end
+        end
+
+        def crossed(ends)
+          line = Core::Survey::Shape.new("type" => "LineString", "coordinates" => ends)
+          leg = line.plane.feature(line)
+          in_seed.select { |patch| (ground = patch.ground) && leg.intersects?(line.plane.feature(ground)) }
+        end
 
         def situation(stop)
           facts = stop.patch.facts(today).with(date: work_day.held_on)

@@ -83,6 +83,19 @@ module Thistle
       assert_in_delta 14.5, long.last.last
     end
 
+    # A pin that cannot be met is let go, said, and keeps nothing else from being planned.
+    def test_a_pin_that_cannot_be
+      plain = { method: "x", hours: 2.0, score: 1.0, least: 2, most: 4, needs: [], cannot: [], tools: {}, walk_h: 0.0 }
+      jobs = [Work::Job.new(id: 1, fit: [[8, 10]], **plain), Work::Job.new(id: 2, fit: [[8, 16]], **plain)]
+      day = Work::Day.new(date: DATE, blocks: [[8.0, 10.0], [10.5, 12.0]], people: crowd.first(4), tools: {})
+      plan = Work::DayPlan.new(day, jobs, pins: { 1 => 1, 2 => 1, 9 => nil })
+      turns = plan.solve.turns
+
+      assert_equal({ 1 => "its hours are not fit then", 9 => "no method is right for it that day" }, plan.unmet(turns))
+      assert_includes turns.map { |turn| [turn.job.id, turn.block] }, [2, 1]
+      assert_includes turns.map { |turn| turn.job.id }, 1
+    end
+
     # By hand: a pair works 2 h on 6 person-hours; two more finish it.
     def test_what_one_more_pair_would_finish
       pair = Array.new(2) { |n| Work::Person.new(id: n, roles: ["volunteer"]) }

@@ -75,6 +75,26 @@
     localStorage.setItem(TICKED, JSON.stringify(target.checked ? [...others, target.dataset.keeps] : others));
   });
 
+  // A stop dragged to another time is held there.
+  let dragged = null;
+  document.addEventListener('dragstart', ({ target }) => { dragged = target.closest?.('[data-drags]')?.dataset.drags || null; });
+  document.addEventListener('dragover', (event) => {
+    const block = dragged && event.target.closest('[data-drops]');
+    document.querySelectorAll('.over').forEach((one) => { if (one !== block) one.classList.remove('over'); });
+    if (!block) return;
+    event.preventDefault();
+    block.classList.add('over');
+  });
+  document.addEventListener('drop', (event) => {
+    const block = dragged && event.target.closest('[data-drops]');
+    if (!block) return;
+    event.preventDefault();
+    const form = document.getElementById('drop-form');
+    form.patch.value = dragged;
+    form.block.value = block.dataset.drops;
+    form.submit();
+  });
+
   const tick = () => {
     const clock = document.querySelector('[data-began]');
     if (!clock) return;
