@@ -31,8 +31,8 @@ module Thistle
         { by: answer.by, sure: answer.sure,
           turns: answer.turns.flat_map { |turn| turn.job.each_part.map { |job| turn(turn, job) } },
           blocks: plan.day.blocks.map { |block| block.map { |hour| hour.round(3) } },
-          unmet:, done: answer.done.flat_map { |round, share| round.each_part.map { |job| done(job, share) } }, left_out:,
-          more: more.flat_map(&:each_part).map { |job| code(job) }, worth: answer.worth.round(4),
+          done: answer.done.flat_map { |round, share| round.each_part.map { |job| done(job, share) } },
+          left_out:, unmet:, more: more.flat_map(&:each_part).map { |job| code(job) }, worth: answer.worth.round(4),
           walk: walk.order.map(&:id), metres: walk.metres.round, odds:, exposure: }
       end
 

@@ -68,14 +68,16 @@ module Thistle
 
       assert_selector "[data-began]", text: /\A0:00:\d\d\z/
       click_button "+10", match: :first
-      eventually { find("[data-count='plants-']").text == "10" }
+
+      assert_selector "[data-count='plants-']", text: /\A10\z/
       page.driver.browser.network_conditions = { offline: true, latency: 0, throughput: 0 }
       click_button "+1", match: :first
 
       assert_text "1 kept on this phone: no signal."
       page.driver.browser.network_conditions = { offline: false, latency: 0, throughput: -1 }
       execute_script("dispatchEvent(new Event('online'))")
-      eventually { find("[data-count='plants-']").text == "11" }
+
+      assert_selector "[data-count='plants-']", text: /\A11\z/
       click_button "Stop"
 
       assert_text "h so far"

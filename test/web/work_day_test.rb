@@ -222,6 +222,7 @@ module Thistle
       get "/work/days/#{day.id}/after"
 
       assert_said one.code, "Not begun:", two.code, 'value="40"'
+      refute_includes last_response.body, "nothing was tapped; untick it"
       method = answer[:done].find { |done| done[:patch] == one.id }[:method]
       sheet = { "method_key-#{one.id}": "cut_stump", "crew_size-#{one.id}": "3", "hours-#{one.id}": "1",
                 "plants_done-#{one.id}": "40", "people-#{one.id}": "6 volunteers", "seed_fall-#{one.id}": "none" }

@@ -32,7 +32,7 @@ module Thistle
 
         # True when every sheet was kept; else each says what it wants.
         def keep(site)
-          wanted = sheets.reject { |one| skipped?(one.card.patch) }
+          wanted = sheets.reject { |one| skipped?(one.card) }
           @kept = wanted.size
           return false unless wanted.all? { |one| one.form.ok? } && work_day.closed_at.nil?
 
@@ -43,8 +43,8 @@ module Thistle
           true
         end
 
-        def skipped?(patch) = @params && @params["skip-#{patch.id}"] == "1"
-        def said(patch) = @params&.fetch("note-#{patch.id}", nil)
+        # Is there to be no record of it? Until somebody says otherwise, of what nobody began.
+        def skipped?(card) = @params ? @params["skip-#{card.patch.id}"] == "1" : !card.begun?
 
         private
 
