@@ -58,6 +58,21 @@ Sequel.migration do
       DateTime :taken_back_at
       DateTime :created_at, null: false
     end
+    create_table(:pictures) do
+      primary_key :id
+      foreign_key :patch_id, :patches, null: false, on_delete: :cascade, index: true
+      Integer :work_day_id
+      String :moment, null: false # before or after
+      String :filename, null: false
+      String :media, null: false
+      Date :taken_on, null: false
+      Float :latitude
+      Float :longitude
+      Float :direction
+      File :bytes, null: false
+      DateTime :deleted_at
+      DateTime :created_at, null: false
+    end
     create_table(:kit_items) do
       primary_key :id
       String :kind, null: false # key of kit.yml

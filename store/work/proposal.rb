@@ -5,7 +5,11 @@ module Thistle
     # Process: has a work day solved, and writes down what is proposed: who works where in which block, what is
     # finished, what will not fit and why, the order of the walk, how likely the day can be held.
     class Proposal
-      SECONDS = 1.2
+      # How long the solver may take, s.
+      class << self
+        attr_accessor :seconds
+      end
+      self.seconds = 1.2
 
       def initialize(work_day, today)
         @work_day, @today = work_day, today
@@ -25,7 +29,7 @@ module Thistle
         @plan ||= Core::Work::DayPlan.new(@jobs.day, @jobs.jobs, pins:, bans:)
       end
 
-      def answer = @answer ||= plan.solve(seconds: SECONDS)
+      def answer = @answer ||= plan.solve(seconds: self.class.seconds)
 
       def written
         { by: answer.by, sure: answer.sure,

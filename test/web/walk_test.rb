@@ -53,6 +53,7 @@ module Thistle
        ["/survey/searches", { geometry: LINE, searched_on: "2026-05-12", sight: 5, "plants[]" => "garlic_mustard" }],
        ["/recheck/tasks", { patch: named, kind: "check", reason: "walk", wait: "date", due_on: "2026-06-12" }],
        ["/mix/calibration", { way: "plot", ml: "500", side: "10", sprayer: "blue" }],
+       ["/work/pictures", { patch: named, moment: "before", file: upload(picture, "p.png") }],
        ["/work/people", { name: "Walker", "roles[]" => %w[volunteer] }],
        ["/work/kit", { kind: "saw", name: "Saws", owned: "4" }],
        ["/work/days", { held_on: "2026-05-16", starts_at: "09:00", ends_at: "13:00", hands: "4" }],
@@ -77,7 +78,7 @@ module Thistle
        "/survey/layers/#{picture}/picture", "/survey/layers/#{tiles}/1/0/0",
        "/survey/arrivals/#{Store::Arrival.first.id}/progress",
        "/calendars/#{Store::Property.exclude(calendar_token: nil).first.calendar_token}.ics",
-       "/work/days/#{Store::WorkDay.first.id}/thanks",
+       "/work/days/#{Store::WorkDay.first.id}/thanks", "/work/pictures/#{Store::Picture.first.id}",
        "/decide/courses/#{Store::Course.first.id}", "/decide/plan/#{Store::SeasonPlan.first.id}/progress"]
     end
 
@@ -89,6 +90,7 @@ module Thistle
        ["POST", "/survey/measure", { "geometry" => POINT, "width" => "2", "seen_on" => "2026-05-12" }],
        ["POST", "/recheck/control", { "patch" => patch, "resprouts" => "1", "missed" => "0" }],
        ["POST", "/mix/calibration", { "way" => "plot", "ml" => "500", "side" => "10", "sprayer" => "blue" }],
+       *%w[drop undo].map { |act| ["POST", "/work/pictures/1/#{act}", {}] },
        *%w[people kit days].map { |list| ["POST", "/work/#{list}/1/undo", {}] },
        ["POST", "/work/people/names", { "person" => "1", "name" => "Pond crew" }],
        ["POST", "/work/days/1/propose", {}],

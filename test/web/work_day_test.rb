@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "chunky_png"
 require "nokogiri"
 require "support/web"
 
@@ -260,6 +261,32 @@ module Thistle
       get "/work/days/#{day.id}"
 
       assert_said "leads through <b>Q-98</b>, garlic mustard in seed: go round."
+    end
+
+    # Of a picture only the picture stays; before and after stand side by side; one can be taken back.
+    def test_before_and_after
+      propose
+      patch = Store::Patch[answer[:walk].first]
+      picture = ->(shade) { ChunkyPNG::Image.new(6, 4, ChunkyPNG::Color.rgb(shade, shade, shade)).to_blob }
+      { "before" => 10, "after" => 200 }.each do |moment, shade|
+        send_form(:post, "/work/pictures", patch: patch.id, day: day.id, moment:, file: upload(picture[shade], "p.png"))
+
+        assert_equal 303, last_response.status
+      end
+      before, after = Store::Picture.pairs(patch).first
+
+      assert_equal %w[before after], [before, after].map(&:moment)
+      assert_equal picture[200], get("/work/pictures/#{after.id}").body
+      send_form(:post, "/work/pictures", patch: patch.id, moment: "after", file: upload("no picture", "p.png"))
+
+      assert_equal 422, last_response.status
+      assert_equal 422, send_form(:post, "/work/pictures", patch: patch.id, moment: "after").status
+      send_form(:post, "/work/pictures/#{after.id}/drop")
+
+      assert_equal [[before.id, nil]], Store::Picture.pairs(patch).map { |pair| pair.map { |one| one&.id } }
+      get "/survey/patches/#{patch.id}"
+
+      assert_said "Before and after", "before, 12 May 2026"
     end
 
     def test_kit

@@ -29,6 +29,11 @@ module Thistle
         # Patches that were worked on before their seed fell this year.
         def in_time = works.select { |work| work.seed_fall == "none" && work.patch.plant&.phase?(:ripe_seed) }
 
+        # {patch => [before, after]}, where both were taken.
+        def pictures
+          works.map(&:patch).uniq.to_h { |patch| [patch, Store::Picture.pairs(patch).find(&:all?)] }.compact
+        end
+
         # {name => hours}; whoever is on the list.
         def hours_by_person
           names = Store::Person.names

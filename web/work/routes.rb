@@ -6,7 +6,7 @@ module Thistle
       # Who, with what, how long, where does it go?
       module Routes
         def self.registered(app)
-          app.register People, Kit, Days, Field, Benches
+          app.register People, Kit, Days, Field, Benches, Pictures
           app.get "/work" do
             patch = patch_in_query
             unless patch

@@ -65,6 +65,26 @@
   });
   showFound();
 
+  // A phone's picture is larger than anyone needs: made smaller before it travels, unless its place is to be kept.
+  document.addEventListener('change', async ({ target }) => {
+    const most = Number(target.dataset?.shrinks);
+    const file = most && target.files?.[0];
+    if (!file || target.form.place?.checked) return;
+    const picture = await createImageBitmap(file, { imageOrientation: 'from-image' }).catch(() => null);
+    const scale = picture && most / Math.max(picture.width, picture.height);
+    if (!picture || scale >= 1) return;
+    const canvas = document.createElement('canvas');
+    canvas.width = Math.round(picture.width * scale);
+    canvas.height = Math.round(picture.height * scale);
+    canvas.getContext('2d').drawImage(picture, 0, 0, canvas.width, canvas.height);
+    canvas.toBlob((blob) => {
+      if (!blob) return;
+      const files = new DataTransfer();
+      files.items.add(new File([blob], file.name.replace(/\.\w+$/, '.jpg'), { type: 'image/jpeg' }));
+      target.files = files.files;
+    }, 'image/jpeg', 0.85);
+  });
+
   // What was ticked off a list stays ticked on this phone.
   const TICKED = 'ticked';
   const ticked = () => JSON.parse(localStorage.getItem(TICKED) || '[]');

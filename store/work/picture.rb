@@ -1,0 +1,41 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # Model: a photograph of a patch, before or after work, without anything in it but the picture.
+    class Picture < Sequel::Model(:pictures)
+      many_to_one :patch, class: "Thistle::Store::Patch"
+
+      MOMENTS = { "before" => "before", "after" => "after" }.freeze
+      LIGHT = %i[id patch_id work_day_id moment taken_on filename media deleted_at created_at].freeze
+
+      dataset_module do
+        def live = where(deleted_at: nil)
+        # Without the bytes, which are most of a row.
+        def light = select(*LIGHT)
+      end
+
+      # Keeps a Formats::Image; its place and direction only where that is wanted.
+      def self.keep(patch, image, moment:, today:, place: false, work_day: nil)
+        facts = place ? %i[latitude longitude direction].to_h { |fact| [fact, image.public_send(fact)] } : {}
+        create(patch_id: patch.id, work_day_id: work_day&.id, moment:, filename: image.filename, media: image.media,
+               taken_on: image.taken_on || today, bytes: Sequel.blob(image.public_bytes), **facts)
+      end
+
+      # [[before, after]] of a patch, the newest first, without bytes: each after beside the last before it, nil where
+      # there is none.
+      def self.pairs(patch)
+        pictures = live.where(patch_id: patch.id).light.order(:taken_on, :id).all
+        pictures.each_with_object([]) do |one, found|
+          if one.moment == "before" then found << [one, nil]
+          elsif found.any? && found.last.last.nil? then found.last[1] = one
+          else found << [nil, one]
+          end
+        end.reverse
+      end
+
+      def take_back = update(deleted_at: Time.now.utc)
+      def bring_back = update(deleted_at: nil)
+    end
+  end
+end
