@@ -39,8 +39,9 @@ end
 COUNTED = %w[runs assertions failures errors skips].freeze
 VIEWS = "test/browser/views_test.rb" # at each size by itself
 SIZES = { "at a desk" => "/desk/", "on a phone" => "/views_phone/", "the rest" => "/field|keys|crossed/" }.freeze
-LONG = %w[test/browser/survey_test.rb test/bin test/web test/browser/walk_test.rb test/browser/survey_files_test.rb
-          test/core/identify test/core/decide test/core].freeze
+WALK = "test/web/walk_test.rb" # nearly as long as the rest of its folder
+LONG = [WALK, "test/browser/survey_test.rb", "test/bin", "test/web", "test/browser/walk_test.rb",
+        "test/browser/survey_files_test.rb", "test/core/identify", "test/core/decide", "test/core"].freeze
 
 Dir.chdir(Thistle::ROOT)
 $LOAD_PATH.unshift(Thistle::ROOT, __dir__)
@@ -49,7 +50,8 @@ Thistle::Core::Knowledge.shipped
 ENV["THISTLE_LAND"] = Dir.mktmpdir("land") # where the first that loads the demo land leaves it for the others
 # Files of a folder share a process; each of the browser's has its own.
 browser, rest = (Dir["test/**/*_test.rb"] - [VIEWS]).partition { |file| file.start_with?("test/browser/") }
-batches = rest.group_by { |file| File.dirname(file) }.map { |folder, files| Batch.new(folder, files) }
+folders = rest.group_by { |file| file == WALK ? WALK : File.dirname(file) }
+batches = folders.map { |folder, files| Batch.new(folder, files) }
 batches += browser.map { |file| Batch.new(file, [file]) }
 batches.sort_by! { |batch| [LONG.index(batch.name) || LONG.size, batch.name] }
 batches.unshift(*SIZES.map { |name, only| Batch.new("#{VIEWS}, #{name}", [VIEWS], only) })

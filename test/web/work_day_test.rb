@@ -215,7 +215,9 @@ module Thistle
     def test_a_day_is_written_down
       add("K. Moor", "steward")
       propose("who[]": [person("K. Moor").id])
-      one, two = answer[:walk].first(2).map { |id| Store::Patch[id] }
+      with_her = answer[:turns].select { |turn| turn[:people].any? { |somebody| somebody[:name] == "K. Moor" } }
+      one = Store::Patch[with_her.first[:patch]]
+      two = Store::Patch[(answer[:walk] - [one.id]).first]
       tap(one, "people", amount: "3")
       tap(one, "start", at: ((Time.now.to_f - 3600) * 1000).round)
       tap(one, "plants", amount: "40")
