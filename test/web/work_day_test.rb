@@ -244,7 +244,11 @@ module Thistle
       end
       assert_equal [[one.id, 3, 1.0, 40]],
                    Store::Treatment.where(work_day_id: day.id).select_map(%i[patch_id crew_size hours plants_done])
-      assert_equal "K. Moor, 6 volunteers", Store::Treatment.last.who
+      work = Store::Treatment.last
+
+      assert_equal "K. Moor, 6 volunteers", work.who
+      assert_match(/\A\d\d:\d\d\z/, work.started_at) if work.started_at # none where an hour ago was yesterday
+      assert_equal work.started_at.nil?, work.ended_at.nil?
     end
 
     # Garlic mustard is in seed in mid-June: a patch of it that lies across the way is gone round.

@@ -34,19 +34,24 @@ module Thistle
         def keep(site)
           wanted = sheets.reject { |one| skipped?(one.card) }
           @kept = wanted.size
-          return false unless wanted.all? { |one| one.form.ok? } && work_day.closed_at.nil?
-
-          Sequel::Model.db.transaction do
-            wanted.each { |one| one.form.store(one.card.patch, site)&.update(work_day_id: work_day.id) }
-            work_day.update(closed_at: Time.now.utc)
-          end
-          true
+          wanted.all? { |one| one.form.ok? } && Sequel::Model.db.transaction { claim && store(wanted, site) }
         end
 
         # Is there to be no record of it? Until somebody says otherwise, of what nobody began.
         def skipped?(card) = @params ? @params["skip-#{card.patch.id}"] == "1" : !card.begun?
 
         private
+
+        # Of two who write the day down at once, one does.
+        def claim
+          claimed = Store::WorkDay.where(id: work_day.id, closed_at: nil).update(closed_at: Time.now.utc)
+          work_day.refresh
+          claimed == 1
+        end
+
+        def store(wanted, site)
+          wanted.each { |one| one.form.store(one.card.patch, site).update(work_day_id: work_day.id) }
+        end
 
         def sheet(card)
           asks = [(STOPPED if card.open?), (ONLY_CUT if only_cut?(card))].compact
@@ -62,7 +67,7 @@ module Thistle
           typed = @params.to_h.filter_map do |name, value|
             [name.delete_suffix("-#{card.patch.id}"), value] if name.end_with?("-#{card.patch.id}")
           end
-          fixed = known.slice("done_on", "who")
+          fixed = known.slice("done_on", "who", "started_at", "ended_at")
           Forms::Treatment.new(fixed.merge(typed.to_h), units: @units, today: @today, seen_on: card.patch.seen_on)
         end
 
@@ -70,9 +75,13 @@ module Thistle
           removal = only_cut?(card) ? Core::Knowledge.shipped.removal("cut_only") : card.removal || usual(card.patch)
           { "done_on" => work_day.held_on.iso8601, "method_key" => removal.key, "crew_size" => card.people.to_s,
             "hours" => hours(card), "plants_done" => positive(card.plants), "stems_done" => positive(card.stems),
-            "seed_fall" => card.seed, "area" => area(card), **there(card), "disposal" => disposal(card, removal),
-            "note" => card.notes.uniq.join(" ")[0, 2000] }.compact.reject { |_, value| value.empty? }
+            "area" => area(card), "seed_fall" => card.seed, "disposal" => disposal(card, removal),
+            "note" => card.notes.uniq.join(" ")[0, 2000], **clock(card), **there(card) }
+            .compact.reject { |_, value| value.empty? }
         end
+
+        # When it began and ended, as the record of herbicide wants it.
+        def clock(card) = %w[started_at ended_at].zip(@board.span(card) || []).to_h.compact
 
         # Who was planned there, else everybody who came.
         def there(card)

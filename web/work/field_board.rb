@@ -36,12 +36,22 @@ module Thistle
         # When an open spell likely ended: the last tap after it, or the day's end.
         def likely_end(card)
           later = of(card.patch.id).map(&:at).max
-          last = Time.utc(*work_day.held_on.then { |on| [on.year, on.month, on.day] }) + (work_day.to_h_of_day * 3600)
-          later > card.since ? later : [last, card.since].max
+          last = clock.utc(work_day.held_on, *work_day.ends_at.split(":").map(&:to_i))
+          later > card.since ? later : [last, card.since].compact.max
+        end
+
+        # [from, to] on the clock of the place, "09:15"; nil until it was begun, and where it went past midnight.
+        def span(card)
+          return unless card.begun?
+
+          ended = card.open? ? likely_end(card) : card.spells.last.last
+          from, to = [card.spells.first.first, ended].map { |at| clock.local(at) }
+          [from, to].map { |at| at.strftime("%H:%M") } if from.to_date == to.to_date
         end
 
         private
 
+        def clock = work_day.property.clock
         def taps = @taps ||= Store::Tap.live.where(work_day_id: work_day.id).order(:at, :id).all
         def of(patch_id) = taps.select { |tap| tap.patch_id == patch_id }
 
