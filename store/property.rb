@@ -92,8 +92,11 @@ module Thistle
       # Flat, settled ground of this property with a plant on it, where nothing more is said.
       def facts(plant, date, **more)
         Core::Decide::Facts.new(**kept_facts, plant:, date:, settled: true, slope: "flat",
-                                              belongs: plant.belongs(region), **more)
+                                              belongs: plant.belongs(region), kills: kills[plant.key], **more)
       end
+
+      # What methods killed, by the group's own records: {plant => {method => …}} (Learned).
+      def kills = @kills ||= Learned.kills
 
       # What an hour and a litre cost here; planning values where nothing was entered.
       def rates = @rates ||= kept_rates
@@ -105,7 +108,7 @@ module Thistle
       end
       private :kept_rates
 
-      def forget = @schools_kept = @rates = @rule_book = @kept_facts = nil
+      def forget = @schools_kept = @rates = @rule_book = @kept_facts = @kills = nil
       private :forget
 
       # What was worked out from the columns before they changed is gone with them.

@@ -13,7 +13,7 @@ module Thistle
         FAR = Date.new(9999)
         CLOSING_DAYS = 28 # ripe seed nearer than this is a deadline
         # What the rules look at, but for the three whose bounds alone matter (Store::Alike draws the same bounds).
-        SHARED = (Facts::CARRIED - %i[water_m cover area_m2] + %i[date stage soil book]).freeze
+        SHARED = (Facts::CARRIED - %i[water_m cover area_m2] + %i[date stage soil book rates kills]).freeze
 
         # kept: answers of earlier agendas of the same day (Kept), so that a page drawn again is quick.
         def initialize(entries, kept: Kept.new(500))

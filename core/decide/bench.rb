@@ -33,7 +33,7 @@ module Thistle
           reasons = docket(removal).reasons(facts.date)
           kind, finish = settle(removal, reasons)
           Verdict.new(removal:, kind:, until: finish, reasons: dated(removal, reasons, kind),
-                      kill: removal.kill(facts.plant),
+                      kill: facts.kill(removal),
                       effort: Effort.new(removal, facts, soil: situation.soil),
                       plant_note: removal.told(facts.plant)&.fetch("text"),
                       closes: kind == :go ? closing(removal) : nil, named: removal.told?(facts.plant),

@@ -137,7 +137,7 @@ module Thistle
         def flushed? = @facts.stirs? && bank > STIRRED_YEARS
 
         # The share of a stand that one pass likely leaves.
-        def left = @left ||= 1 - (@removal.kill(@facts.plant)["likely"] / 100.0)
+        def left = @left ||= 1 - (@facts.kill(@removal)["likely"] / 100.0)
       end
     end
   end

@@ -18,17 +18,19 @@ module Thistle
       # aim's own. few: do at most FEW plants stand here? nil where nobody counted.
       # belongs: what the plant is in this region (Plant#belongs), nil for what its file's status says.
       # rates: what an hour and a litre cost here (Effort::Rates); nil for planning values.
+      # kills: what methods killed of the plant by the group's own records, {method => {low, likely, high percent,
+      # source, records, stems}}.
       # Soil and stage are nil unless pinned; then they hold for `date` and the calendar goes on from them.
       Facts = Value.define(:plant, :settled, :date, :size, :sizes, :stage, :soil, :stance, :licensed, :aquatic_label,
                            :water_m, :slope, :natives_near, :cover, :freed_on, :plants, :stems, :area_m2, :new_here,
                            :reported, :zones, :labels, :schools, :book, :tools, :crew, :footing, :new_planting,
                            :burn_permit, :fire_adapted, :full_cover, :clean_site, :rates, :aim, :purpose, :few,
-                           :belongs)
+                           :belongs, :kills)
 
       # What follows from the facts alone, and the words for them.
       class Facts
         # What the rules see of them as it stands, whatever the day.
-        CARRIED = (members - %i[date stage soil sizes plants stems book rates]).freeze
+        CARRIED = (members - %i[date stage soil sizes plants stems book rates kills]).freeze
         NEAR_WATER_M = 10.0 # planning value: closer counts as at the water (memory); the label may ask for more
         FEW = 3
         FREED_DAYS = 365 # for which a freed tree needs no freeing
@@ -54,6 +56,9 @@ module Thistle
         # At most FEW of them? By the plants, else by the stems, which are as many or more; nil where neither was
         # counted.
         def self.few?(plants, stems) = (plants || stems)&.then { |count| count <= FEW }
+
+        # Share likely killed, percent, {low, likely, high, source}: by the group's own records, else the handbook's.
+        def kill(removal) = kills&.[](removal.key) || removal.kill(plant)
 
         def rules = book || RuleBook::SHIPPED
         def school(question) = (schools || School.defaults).fetch(question)

@@ -38,7 +38,7 @@ module Thistle
         end
 
         def option(row, removal, effort, parts, week)
-          share = removal.is?(:freeing) ? FREED : removal.kill(row.candidate.facts.plant)["likely"] / 100.0
+          share = removal.is?(:freeing) ? FREED : row.candidate.facts.kill(removal)["likely"] / 100.0
           gain = 100 * row.score * share * timing(row.candidate, week)
           Plan::Option.new(patch: row.id, method: removal.key, week:, parts:, hours: effort.hours / parts,
                            litres: (effort.litres || 0) / parts, cost: effort.cost / parts, gain: gain / parts)

@@ -12,6 +12,14 @@ module Thistle
 
         def mean = @a / (@a + @b)
 
+        # How likely x is, against its neighbours; 0 outside 0 to 1.
+        def density(x)
+          return 0.0 unless x.positive? && x < 1
+
+          log = Math.lgamma(@a + @b)[0] - Math.lgamma(@a)[0] - Math.lgamma(@b)[0]
+          Math.exp(log + ((@a - 1) * Math.log(x)) + ((@b - 1) * Math.log(1 - x)))
+        end
+
         # x with P(X <= x) = share.
         def quantile(share)
           low, high = 0.0, 1.0

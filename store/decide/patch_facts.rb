@@ -24,7 +24,8 @@ module Thistle
       def facts(today)
         return unless plant
 
-        told = { plant:, settled: settled?, date: today, new_planting: planted_young?(today) }
+        told = { plant:, settled: settled?, date: today, new_planting: planted_young?(today),
+                 kills: property.kills[plant.key] }
         Core::Decide::Facts.new(**kept_here, **counted, **stood_in, **told)
       end
 

@@ -39,6 +39,20 @@ module Thistle
                           .filter_map(&what).select { |day| day >= today }.max
       end
 
+      # The method that was tried twice running and left more alive each time than the handbook's worst; nil where none.
+      def failed_twice
+        told = treatments.filter_map { |work| (look = last_look(work)) && [work, look.control] }.last(2)
+        return unless told.size == 2 && told.map { |work, _| work.method_key }.uniq.one?
+
+        planned = told.last.first.removal.kill(plant)
+        told.last.first.removal if told.all? { |_, control| control.percent < planned["low"] }
+      end
+
+      # The last look at a treatment whose stems were counted.
+      def last_look(work)
+        checks.select { |check| check.treatment_id == work.id && !check.left_out && check.control }.max_by(&:checked_on)
+      end
+
       KINDS_IN_ORDER = %i[observation check treatment].freeze
 
       # Sets the state and the visits that the records say. Call it after any record is added, corrected or taken away.

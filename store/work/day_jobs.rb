@@ -97,7 +97,7 @@ module Thistle
         patch = ranking.patch(row.id)
         least = [removal.crew, @work_day.heads > 1 ? 2 : 1].max
         Core::Work::Job.new(id: row.id, method: removal.key, hours: likely, least:, fit: fit(facts, removal),
-                            score: row.score * removal.kill(facts.plant)["likely"] / 100.0,
+                            score: row.score * facts.kill(removal)["likely"] / 100.0,
                             most: (likely / EACH_H).ceil.clamp(least, [CROWD, least].max),
                             needs: Core::Work::Job.needs(removal), cannot: cannot(facts, removal),
                             tools: tools(removal), late: in_seed?(facts.plant),

@@ -95,6 +95,7 @@ module Thistle
        ["POST", "/work/people/names", { "person" => "1", "name" => "Pond crew" }],
        ["POST", "/work/days/1/propose", {}],
        ["POST", "/work/days/1/found", { "patch" => patch, "lon" => "-91.4", "lat" => "38.0" }],
+       *%w[leave-out take-in].map { |act| ["POST", "/records/looks/1/#{act}", { "version" => "0" }] },
        ["POST", "/work/cleanings", { "property" => 1, "people" => "two" }],
        ["POST", "/decide/courses/#{course}/leave", {}],
        ["POST", "/decide/courses/#{course}/steps", { "kind" => "check", "due_on" => "2026-06-12", "text" => "walk" }],

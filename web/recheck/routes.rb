@@ -6,6 +6,11 @@ module Thistle
       # Did it work, when do we come back, when is it over?
       module Routes
         def self.registered(app)
+          app.get "/recheck/learned" do
+            board = LearnedBoard.new
+            show("recheck/learned", board:) { Answers.learned(board) }
+          end
+
           app.get "/recheck" do
             tasks = Store::Task.due(through: today + 400)
             tasks = tasks.where(property_id: property.id) unless params["all"]

@@ -20,7 +20,8 @@ module Thistle
                  ended_at: "ended", weather_by_hand: "weather, by hand", equipment: "equipment",
                  left_over_ml: "left over",
                  left_over_went: "where that went", disposal: "where it went", seed_fall: "seed that year",
-                 resprouts: "alive", missed: "missed", seedlings: "seedlings", cover_class: "cover",
+                 resprouts: "alive", missed: "missed", seedlings: "seedlings",
+                 left_out: "left out", cover_class: "cover",
                  cover_percent: "cover, %", plant_key: "plant", settled: "certain", infested_m2: "infested",
                  density_m2: "on a square metre", height_cm: "height", plants: "plants",
                  stems_by_size: "stems by size", stage: "stage", plugs: "plugs", seed_g: "seed", from_on: "from",
@@ -37,6 +38,7 @@ module Thistle
           weather_by_hand: ->(told, units) { Mix::RecordFile.spots(JSON.parse(told).values, units) },
           plant_key: ->(key, _) { Core::Knowledge.shipped.plant(key).name },
           cover_class: ->(key, _) { "#{Core::Survey::Cover.class_of(key).label} cover" },
+          left_out: ->(yes, _) { yes ? "yes" : "no" },
           settled: ->(yes, _) { yes ? "yes" : "no" }
         }.freeze
         # act: in words; rows: [[what, before, after]].

@@ -34,7 +34,7 @@ module Thistle
             show "records/index", status: 422, timeline: Timeline.new(property), form:,
                                   jobs: Store::Job.under_way
           end
-          app.register Amendments
+          app.register Amendments, Looks
         end
 
         def self.form(property, today)
