@@ -87,17 +87,17 @@ module Thistle
         # {method => {plant => [log odds above the plan, weighed; their weight]}}
         def off_plan
           @off_plan ||= @cells.each_with_object({}) do |((plant, method), seen), all|
-            weighed = seen.map { |one| against_plan(one) }
+            likely = odds((@planned.call(plant, method)["likely"] / 100.0).clamp(0.01, 0.99))
+            weighed = seen.map { |one| against_plan(one, likely) }
             (all[method] ||= {})[plant] = [weighed.sum { |off, weight| off * weight }, weighed.sum(&:last)]
           end
         end
 
-        # [log odds above the plan, precision] of a record, half a stem added on both sides.
-        def against_plan(one)
+        # [log odds above the plan's, precision] of a record, half a stem added on both sides.
+        def against_plan(one, likely)
           counted = worth(one.treated)
           dead, alive = (counted * one.dead) + 0.5, (counted * (1 - one.dead)) + 0.5
-          likely = (@planned.call(one.plant, one.method)["likely"] / 100.0).clamp(0.01, 0.99)
-          [Math.log(dead / alive) - odds(likely), 1 / ((1 / dead) + (1 / alive) + (PLANTS**2))]
+          [Math.log(dead / alive) - likely, 1 / ((1 / dead) + (1 / alive) + (PLANTS**2))]
         end
 
         # Would fewer than ODD of such records be as bad? By the normal of what one may turn out to be.
