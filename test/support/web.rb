@@ -8,6 +8,11 @@ module Thistle
   class RackTest < Minitest::Test
     include Rack::Test::Methods
 
+    # A product as somebody types it from its label.
+    LABEL = { name: "Our concentrate", form: "solution", active1: "glyphosate_ipa", percent1: "41", grams1: "479.3",
+              most1: "8.9", use_cut_stump: "true", low_cut_stump: "50", high_cut_stump: "100", rainfast_h: "6",
+              wind_low: "4", wind_high: "6", expires_on: "2027-03-31", counted: "2500" }.freeze
+
     def app = Testing.demo
 
     def setup
