@@ -234,19 +234,24 @@ module Thistle
 
         assert_said "how much stock was used", 'value="6 volunteers"'
         assert_equal 0, Store::Treatment.where(work_day_id: day.id).count
-        send_form(:post, "/work/days/#{day.id}/after", **sheet, "method_key-#{one.id}": method)
+        send_form(:post, "/work/days/#{day.id}/after", **sheet, "method_key-#{one.id}": method, looked: "true",
+                                                               sight: "5000")
+
+        assert_equal 422, last_response.status
+        send_form(:post, "/work/days/#{day.id}/after", **sheet, "method_key-#{one.id}": method, "piles-#{one.id}": "2",
+                                                               "bags-#{one.id}": "1", looked: "true", sight: "6")
 
         assert_equal 303, last_response.status, last_response.body[/bad-word.*/]
         follow_redirect!
 
-        assert_said "Thank you", "plants out", "K. Moor"
+        assert_said "Thank you", "plants out", "K. Moor", "looked over on the way"
         send_form(:post, "/work/days/#{day.id}/after", **sheet, "method_key-#{one.id}": method)
       end
       assert_equal [[one.id, 3, 1.0, 40]],
                    Store::Treatment.where(work_day_id: day.id).select_map(%i[patch_id crew_size hours plants_done])
       work = Store::Treatment.last
 
-      assert_equal "K. Moor, 6 volunteers", work.who
+      assert_equal ["K. Moor, 6 volunteers", "Left: 2 piles, 1 bag."], [work.who, work.note]
       assert_match(/\A\d\d:\d\d\z/, work.started_at) if work.started_at # none where an hour ago was yesterday
       assert_equal work.started_at.nil?, work.ended_at.nil?
     end

@@ -34,8 +34,23 @@ module Thistle
         def keep(site)
           wanted = sheets.reject { |one| skipped?(one.card) }
           @kept = wanted.size
-          wanted.all? { |one| one.form.ok? } && Sequel::Model.db.transaction { claim && store(wanted, site) }
+          ready = wanted.all? { |one| one.form.ok? } && (search.nil? || search.ok?)
+          ready && Sequel::Model.db.transaction { claim && store(wanted, site) }
         end
+
+        # Ground beside the walk that was looked over as well, if somebody says so: a Survey::Forms::Search.
+        def search
+          return unless @params && @params["looked"] == "true" && walk.size > 2
+
+          @search ||= Survey::Forms::Search.new(
+            { "geometry" => JSON.generate(type: "LineString", coordinates: walk), "sight" => @params["sight"],
+              "searched_on" => work_day.held_on.iso8601, "people" => work_day.people.map(&:name).join(", "),
+              "note" => "On the walk of the work day." }, units: @units, today: @today
+          )
+        end
+
+        def looked? = @params&.fetch("looked", nil) == "true"
+        def sight = @params&.fetch("sight", nil)
 
         # Is there to be no record of it? Until somebody says otherwise, of what nobody began.
         def skipped?(card) = @params ? @params["skip-#{card.patch.id}"] == "1" : !card.begun?
@@ -51,7 +66,13 @@ module Thistle
 
         def store(wanted, site)
           wanted.each { |one| one.form.store(one.card.patch, site).update(work_day_id: work_day.id) }
+          plants = @board.day_board.stops.map { |stop| stop.patch.plant_key }.uniq
+          raise Sequel::Rollback if search && !search.store(work_day.property, plants, plants)
+
+          true
         end
+
+        def walk = @walk ||= @board.day_board.walk
 
         def sheet(card)
           asks = [(STOPPED if card.open?), (ONLY_CUT if only_cut?(card))].compact
@@ -68,7 +89,17 @@ module Thistle
             [name.delete_suffix("-#{card.patch.id}"), value] if name.end_with?("-#{card.patch.id}")
           end
           fixed = known.slice("done_on", "who", "started_at", "ended_at")
-          Forms::Treatment.new(fixed.merge(typed.to_h), units: @units, today: @today, seen_on: card.patch.seen_on)
+          Forms::Treatment.new(noted(fixed.merge(typed.to_h)), units: @units, today: @today, seen_on: card.patch.seen_on)
+        end
+
+        # Piles and bags stand in the note.
+        def noted(typed)
+          left = { "piles" => "pile", "bags" => "bag" }.filter_map do |name, words|
+            count = Whole.read(typed[name].to_s)
+            Words.count(count, words) if count.positive?
+          end
+          said = "Left: #{left.join(", ")}." if left.any?
+          typed.merge("note" => [typed["note"], said].compact.join(" ").strip)
         end
 
         def tapped(card)

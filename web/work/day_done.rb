@@ -29,6 +29,12 @@ module Thistle
         # Patches that were worked on before their seed fell this year.
         def in_time = works.select { |work| work.seed_fall == "none" && work.patch.plant&.phase?(:ripe_seed) }
 
+        # Ground beside the walk that was looked over, m².
+        def searched_m2
+          Store::Search.where(property_id: work_day.property_id, searched_on: work_day.held_on, deleted_at: nil)
+                       .where(note: "On the walk of the work day.").sum(:area_m2).to_f
+        end
+
         # {patch => [before, after]}, where both were taken.
         def pictures
           works.map(&:patch).uniq.to_h { |patch| [patch, Store::Picture.pairs(patch).find(&:all?)] }.compact
