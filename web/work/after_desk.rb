@@ -88,8 +88,8 @@ module Thistle
           typed = @params.to_h.filter_map do |name, value|
             [name.delete_suffix("-#{card.patch.id}"), value] if name.end_with?("-#{card.patch.id}")
           end
-          fixed = known.slice("done_on", "who", "started_at", "ended_at")
-          Forms::Treatment.new(noted(fixed.merge(typed.to_h)), units: @units, today: @today, seen_on: card.patch.seen_on)
+          told = noted(known.slice("done_on", "who", "started_at", "ended_at").merge(typed.to_h))
+          Forms::Treatment.new(told, units: @units, today: @today, seen_on: card.patch.seen_on)
         end
 
         # Piles and bags stand in the note.
