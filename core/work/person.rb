@@ -14,7 +14,6 @@ module Thistle
         # Any of these roles or trainings?
         def any?(keys) = (roles.to_a | training.to_a).intersect?(keys)
         def cannot?(keys) = cannot.to_a.intersect?(keys)
-        def leads? = roles.to_a.any? { |role| Knowledge.shipped.crew["roles"].dig(role, "leads") }
 
         # What somebody must share with another to be taken for them in a plan.
         def kind(date) = [licensed?(date), roles.to_a.sort, training.to_a.sort, cannot.to_a.sort]

@@ -15,8 +15,12 @@ module Thistle
         @options = options.select { |option| option.litres.positive? }.group_by(&:patch)
       end
 
+      # The LabelCaps; of pieces that the same options share, the one with least left.
       def caps
-        @caps ||= Core::Decide::LabelCaps.new(@options.keys.flat_map { |id| pieces(id) }.uniq(&:first))
+        @caps ||= begin
+          found = @options.keys.flat_map { |id| pieces(id) }.group_by(&:first)
+          Core::Decide::LabelCaps.new(found.map { |uses, some| [uses, some.map(&:last).min] })
+        end
       end
 
       private
@@ -30,17 +34,19 @@ module Thistle
 
         @options[id].group_by { |option| year(option) }.flat_map do |year, own|
           applications = Applications.new(patch, year)
-          own.flat_map { |option| doses(option).to_a }.group_by(&:first).flat_map do |acid, doses|
-            left_on(applications, year, acid, id, doses.map { |_, (_, most)| most }.min)
+          own.flat_map { |option| doses(option).keys }.uniq.flat_map do |acid|
+            left_on(applications, year, acid, id)
           end
         end
       end
 
-      def left_on(applications, year, acid, id, most)
+      # By the strictest of the labels that would go onto a piece.
+      def left_on(applications, year, acid, id)
         applications.pieces(acid, beside(id)).map do |lies, others|
-          uses = [id, *others].flat_map { |one| @options.fetch(one, []) }.select { |option| year(option) == year }
-          uses = uses.to_h { |option| [option, doses(option).dig(acid, 0)] }.compact
-          [uses, [most - lies, 0.0].max]
+          uses = [id, *others].flat_map { |one| @options.fetch(one, []) }
+                              .select { |option| year(option) == year && doses(option).key?(acid) }
+          most = uses.map { |option| doses(option)[acid].last }.min
+          [uses.to_h { |option| [option, doses(option)[acid].first] }, [most - lies, 0.0].max]
         end
       end
 

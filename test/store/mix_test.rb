@@ -119,6 +119,13 @@ module Thistle
       plan = Core::Decide::Plan.new(options, limits(Store::LabelShares.new(@q, options, [@today])))
 
       assert_equal [[one.id, :label], [two.id, :label]], plan.left_out({}, [one.id, two.id])
+      Store::Treatment.last.take_back(version: 0, person: "R. Lindqvist", reason: "another can")
+      Store::InUse.choose(@q, "stem", product("Strict can", most: 100.0))
+      mixed = [options.first, options.last.with(method: "cut_stump", litres: 0.1)]
+      left = Store::LabelShares.new(@q, mixed, [@today]).caps.most
+
+      assert_equal [100.0, 100.0, 200.0], left.sort, "the strictest of two labels counts where both may go"
+      Store::InUse.choose(@q, "stem", nil)
       Store::InUse.choose(@q, "foliar", nil)
       free = Store::LabelShares.new(@q, options, [@today])
 

@@ -6,9 +6,7 @@ module Thistle
       # A work day ready for its pages: what was proposed, stop by stop and block by block, with what each needs.
       class DayBoard
         # number: in the walk; told: what the proposal says of it (hours, share, why longer).
-        Stop = Core::Value.define(:number, :patch, :removal, :told, :turns) do
-          def people = turns.flat_map { |turn| turn[:people].map { |one| one[:name] } }.uniq
-        end
+        Stop = Core::Value.define(:number, :patch, :removal, :told, :turns)
         NOTHING = { turns: [], blocks: [], done: [], left_out: [], more: [], walk: [], odds: [], metres: 0,
                     unmet: [], by: nil }.freeze
         ALIKE = 6 # look-alikes on one sheet
@@ -23,7 +21,6 @@ module Thistle
         def property = work_day.property
         def asked? = !work_day.answer.nil?
         def blocks = answer[:blocks]
-        def tomorrow? = work_day.held_on == today + 1
 
         # [Stop] in the order of the walk.
         def stops

@@ -8,14 +8,13 @@ module Thistle
         # patch; removal; spells: [[from, to or nil]] as Time; people: how many at it; plants, stems: counted, stems by
         # size too; seed, treated: the last that was said; open: began and has not ended.
         Card = Core::Value.define(:patch, :removal, :stop, :spells, :people, :plants, :stems, :sizes, :seed, :treated,
-                                  :notes, :found) do
+                                  :notes) do
           def open? = spells.any? && spells.last.last.nil?
           def begun? = spells.any?
           def since = spells.last&.first
           # Hours of each person.
           def hours = spells.sum { |from, to| to ? (to - from) / 3600.0 : 0.0 }
         end
-        LIKELY_H = 8 # hours after which a start without a stop is asked about
 
         attr_reader :day_board
 
@@ -76,7 +75,7 @@ module Thistle
 
         # What was said last counts.
         def told(own)
-          { seed: own["seed"].last&.what, treated: own["treated"].last&.what, found: own["found"].size,
+          { seed: own["seed"].last&.what, treated: own["treated"].last&.what,
             notes: own["note"].filter_map(&:what) }
         end
 
