@@ -18,11 +18,12 @@ module Thistle
                  "returns" => "returns", "characters" => "characters", "zones" => "zones", "anchors" => "anchors",
                  "climates" => "climates", "soils" => "soils", "phases" => "phases", "fits" => "fits",
                  "broad_weather" => "broad_weather", "kit" => "kit", "schools" => "schools", "goals" => "goals",
-                 "aims" => "aims", "planting" => "planting", "crew" => "crew", "haul" => "haul" }.freeze
+                 "aims" => "aims", "planting" => "planting", "crew" => "crew", "haul" => "haul",
+                 "stages" => "stages" }.freeze
 
       attr_reader :plants, :methods_of_removal, :characters, :actives, :formulations, :records, :cautions, :disposal,
                   :parts, :returns, :sources, :zone_kinds, :anchors, :climates, :soils, :phases, :fits,
-                  :broad_weather, :kit, :schools, :goals, :aims, :planting, :crew, :haul
+                  :broad_weather, :kit, :schools, :goals, :aims, :planting, :crew, :haul, :stages
 
       # The shipped library, read once.
       def self.shipped = @shipped ||= new
@@ -91,7 +92,7 @@ module Thistle
         @phases = tables["phases"].transform_keys(&:to_sym).freeze
         @planting = tables["planting"]
         @cautions, @disposal, @parts = tables.values_at("cautions", "disposal", "parts")
-        @returns, @kit, @crew, @haul = tables.values_at("returns", "kit", "crew", "haul")
+        @returns, @kit, @crew, @haul, @stages = tables.values_at("returns", "kit", "crew", "haul", "stages")
       end
 
       def rows_of(kind, table) = table.to_h { |key, row| [key, kind.new(key:, **symbols(row))] }.freeze

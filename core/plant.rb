@@ -6,7 +6,7 @@ module Thistle
     class Plant
       attr_reader :key, :name, :scientific, :family, :status, :form, :traits, :characters, :phases,
                   :look_alikes, :removals, :hazards, :disposal, :jobs, :replant, :seed, :fragments, :spot, :matters,
-                  :life_source, :also, :regions, :dispersal
+                  :life_source, :also, :regions, :dispersal, :stages
 
       def initialize(key, data)
         @key = key
@@ -22,6 +22,7 @@ module Thistle
         @disposal = data.fetch("disposal", {})
         @replant, @seed, @fragments, @spot, @matters = data.values_at("replant", "seed", "fragments", "spot", "matters")
         @also, @regions, @dispersal = data.fetch("also", []), data.fetch("regions", {}), data["dispersal"]
+        @stages = data["stages"]
         freeze
       end
 

@@ -1,0 +1,209 @@
+# frozen_string_literal: true
+
+require "numo/narray"
+
+module Thistle
+  module Core
+    module Recheck
+      # What becomes of a patch: many futures of its stand under one strategy and another, each future with parameters
+      # of its own, those that fit the patch's own counts more often.
+      #
+      #   Outlook.new(stages, plants: 100, m2: 400, past:, today_year: 3).compare(strategies)  # => [Answer]
+      #
+      # A year begins in spring. Quiet is a year from which on no more shows than a hundredth of what did at first.
+      class Outlook
+        # A year of the past: visit: a Strategy, or nil where nobody came; alive, seedlings: counted, nil where they
+        # were not; before: were those alive counted before the visit?
+        Past = Value.define(:visit, :alive, :seedlings, :before)
+        # years: [Year] from now; quiet: {low, likely, high} years from now, nil for not within the horizon; hours,
+        # litres, money: {low, likely, high} over all years; failed: share of futures that are not quiet at the end;
+        # gone: share in which nothing lives.
+        Answer = Value.define(:strategy, :years, :quiet, :failed, :gone, :hours, :litres, :money, :matters)
+        # At 5, 25, 50, 75 and 95 of a hundred futures: standing plants, seedlings, seeds in the ground; tended: share
+        # of futures in which somebody still comes.
+        Year = Value.define(:standing, :shows, :seeds, :tended)
+        # How much later, in years, or more, in hours, with the parameter in its highest fifth than in its lowest.
+        Matter = Value.define(:name, :low, :high) do
+          def span = (high - low).abs
+        end
+
+        QUIET = 0.01
+        BANDS = [0.05, 0.25, 0.5, 0.75, 0.95].freeze
+        D = Numo::DFloat
+        ENDS = BANDS.values_at(0, 2, 4).freeze
+        FUTURES, HORIZON = 500, 40
+        DRAWN = 4 # futures drawn for each that is kept, where there are counts to fit
+        CLEAN = 3 # years without anything after which nobody comes any more (memory)
+        MISCOUNTED = 0.4 # of a count's logarithm, its standard deviation (memory)
+
+        # Raises BadInput (field :plants) for a stand of nothing or of more than can be.
+        def initialize(stages, plants:, m2:, past: [], rain: 0.0, hour_cost: 25.0, clean: CLEAN, seed: 1,
+                       futures: FUTURES, horizon: HORIZON)
+          unless plants.is_a?(Numeric) && plants.to_f.finite? && plants.positive? && plants <= 10_000_000
+            raise BadInput.new("An outlook begins with 1 to 10 million plants.", field: :plants)
+          end
+
+          @stages, @plants, @m2, @past, @rain, @hour_cost, @clean = stages, plants, m2, past, rain, hour_cost, clean
+          @seed, @count, @horizon = seed, futures, horizon
+        end
+
+        # [Answer], one a strategy, on the same futures.
+        def compare(strategies)
+          futures, years, last = play(strategies)
+          strategies.each_with_index.map do |strategy, n|
+            places = (n * @count)...((n + 1) * @count)
+            answer(strategy, futures, years.map { |year| part(year, places) }, last[places])
+          end
+        end
+
+        # Of how many drawn futures the fit rests on; nil where nothing was counted.
+        def fit
+          lived
+          @fit
+        end
+
+        # Bands of the past, as the model has it: [[standing at 5, 50 and 95 %, seedlings the same]] a year.
+        def behind
+          lived
+          @behind
+        end
+
+        # The futures as they stand now, and what showed at first.
+        def lived = @lived ||= @past.any? ? calibrated : [fresh(@count), nil]
+
+        private
+
+        def fresh(count)
+          ranges = @stages.ranges
+          kills = @past.filter_map(&:visit).uniq(&:key).to_h { |visit| ["kill #{visit.key}", visit.kill] }
+          Futures.new(ranges.merge(kills), count:, m2: @m2, annual: @stages.annual?, rain: @rain, seed: @seed)
+                 .begin_with(@plants)
+        end
+
+        # Plays the past, weighs each future by what was counted, and keeps so many by weight.
+        def calibrated
+          counted = @past.any? { |year| year.alive || year.seedlings }
+          futures = fresh(counted ? @count * DRAWN : @count)
+          weight, most = D.zeros(futures.count), D.zeros(futures.count)
+          shown = @past.each_with_index.map do |year, n|
+            visit = year.visit && done(futures, year.visit, futures.at["kill #{year.visit.key}"])
+            one = futures.year(n - @past.size, visit)
+            weight += told(one, year)
+            most = D.maximum(most, one.standing + one.seedlings)
+            one
+          end
+          picks = counted ? drawn_by(weight) : (0...@count).to_a
+          @behind = shown.map { |one| [one.standing, one.left].map { |values| quantiles(values[picks], ENDS) } }
+          [futures.picked(picks), most[picks]]
+        end
+
+        # The log likelihood of what was counted in a year.
+        def told(shown, year)
+          likely(year.alive, year.before ? shown.standing : shown.left) + likely(year.seedlings, shown.seedlings)
+        end
+
+        def likely(counted, there)
+          return 0.0 unless counted
+
+          apart = Numo::NMath.log((there + 1) / (counted + 1.0))
+          variance = (MISCOUNTED**2) + (1 / (there + 1))
+          -0.5 * (((apart**2) / variance) + Numo::NMath.log(variance))
+        end
+
+        # Places drawn by weight, evenly through the heap.
+        def drawn_by(log)
+          weight = Numo::NMath.exp(log - log.max)
+          weight /= weight.sum
+          @fit = (1 / (weight**2).sum).round
+          heap = weight.cumsum.to_a
+          at = -1
+          Array.new(@count) do |n|
+            at += 1 while at < heap.size - 1 && (at.negative? || heap[at] < (n + 0.5) / @count)
+            at
+          end
+        end
+
+        # What each strategy's visits kill: the same luck with every method.
+        def kills(strategies)
+          luck = Draws.normal(@seed + 77, @count)
+          strategies.map { |one| Draws.of("kill", one.kill, luck) }.reduce(:concatenate)
+        end
+
+        # What a strategy does in a year, as Futures#year takes it.
+        def done(futures, strategy, kill)
+          { visits: strategy.visits.to_i, kill:, found: futures.at["found"], small: futures.at["found_small"],
+            stirred: strategy.stirred ? 1 : 0, late: strategy.late ? 1 : 0 }
+        end
+
+        # Plays all strategies at once: each has its stretch of the arrays, on the same luck.
+        def play(strategies)
+          from, most = lived
+          futures = from.picked((0...@count).to_a * strategies.size, luck: @count)
+          at = { kill: kills(strategies), found: futures.at["found"], small: futures.at["found_small"] }
+          clean, last = Array.new(2) { D.zeros(futures.count) }
+          first = most&.tile(strategies.size)
+          years = Array.new(@horizon) do |n|
+            visit = at.merge(planned(strategies, n))
+            visit[:visits] *= D.cast(clean.lt(@clean))
+            one = futures.year(n, visit)
+            shows = one.standing + one.seedlings
+            first ||= shows
+            clean = (clean + 1) * D.cast(shows.lt(1))
+            last = D.maximum(last, D.cast(shows.gt((first * QUIET).clip(1, nil))) * (n + 1))
+            [visit[:visits], one, shows]
+          end
+          [futures, years, last]
+        end
+
+        # What each strategy means to do in a year.
+        def planned(strategies, year)
+          { visits: spread(strategies) { |one| one.tends?(year) ? one.visits : 0 },
+            stirred: spread(strategies) { |one| one.stirred && one.tends?(year) ? 1 : 0 },
+            late: spread(strategies) { |one| one.late ? 1 : 0 } }
+        end
+
+        def spread(strategies, &value) = strategies.map { |one| D.zeros(@count) + value[one] }.reduce(:concatenate)
+
+        # One strategy's stretch of a year.
+        def part((visits, shown, shows), places)
+          [visits[places], shown.with(**shown.to_h.transform_values { |values| values[places] }), shows[places]]
+        end
+
+        def answer(strategy, futures, years, last)
+          low, likely, high = quantiles(last, ENDS).map { |year| year >= @horizon ? nil : year.round }
+          spent = years.map { |visits, one, _| strategy.spent(one.hit, one.pulled, visits, @hour_cost) }
+          sums = spent.transpose.map { |some| range(some.sum) }
+          Answer.new(strategy:, quiet: { low:, likely:, high: }, failed: D.cast(last >= @horizon).mean,
+                     gone: D.cast(years.last[1].alive.eq(0)).mean, **%i[hours litres money].zip(sums).to_h,
+                     years: years.map { |year| drawn(*year) }, matters: matters(futures, last))
+        end
+
+        def drawn(visits, shown, shows)
+          Year.new(standing: quantiles(shown.standing), shows: quantiles(shows), seeds: quantiles(shown.seeds),
+                   tended: D.cast(visits.gt(0)).mean)
+        end
+
+        def range(values) = %i[low likely high].zip(quantiles(values, ENDS)).to_h
+
+        # Values at shares of the futures.
+        def quantiles(values, shares = BANDS)
+          sorted = values.sort
+          shares.map { |share| sorted[((values.size - 1) * share).round] }
+        end
+
+        # What makes the most difference to the years, the largest first.
+        def matters(futures, years)
+          fifth = [@count / 5, 1].max
+          at = futures.at.transform_values { |values| values[0...@count] }
+          found = at.except("stood").filter_map do |name, values|
+            next if values.min == values.max || name.start_with?("kill ")
+
+            order = values.sort_index
+            Matter.new(name:, low: years[order[0...fifth]].mean, high: years[order[-fifth..]].mean)
+          end
+          found.sort_by { |matter| -matter.span }
+        end
+      end
+    end
+  end
+end

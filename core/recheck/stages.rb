@@ -1,0 +1,122 @@
+# frozen_string_literal: true
+
+require "matrix"
+
+module Thistle
+  module Core
+    module Recheck
+      # How a plant's stand goes from one year to the next: a range for each parameter, by its own file, else its
+      # traits, else its form (knowledge/stages.yml, which says what each is).
+      class Stages
+        # low, high: tenth and ninetieth of a hundred patches; from: :plant, :trait, :form or :any.
+        Range = Value.define(:low, :likely, :high, :source, :from)
+        PARAMETERS = %w[germination stirred seedlings juveniles adults to_seed fecundity resprout creep pieces
+                        piece_shoots crowd stood].freeze
+        SHARES = %w[germination stirred seedlings juveniles adults resprout piece_shoots keep piece_keep found
+                    found_small kill kill_small].freeze
+        SPENT = 0.01 # of the seed, or of the pieces, left after as many years as they are said to live
+
+        # Raises BadInput (field: the parameter) for a range in `changes`, {parameter => {low, likely, high}}, that
+        # cannot be.
+        def initialize(plant, knowledge: Knowledge.shipped, changes: {})
+          @plant, @table = plant, knowledge.stages
+          @changes = changes.to_h { |name, range| [name.to_s, checked(name.to_s, range)] }
+        end
+
+        attr_reader :plant
+
+        def annual? = @plant.is?(:annual)
+        def seeds? = !bank_years.nil?
+        def pieces? = range("pieces").high.positive?
+
+        # {parameter => Range} of everything that a future is drawn from.
+        def ranges
+          names = [*PARAMETERS, "keep", "piece_keep", *@table["visit"].keys]
+          @ranges ||= names.to_h { |name| [name, range(name)] }.freeze
+        end
+
+        # The Range of a parameter.
+        def range(name)
+          case name
+          when "keep" then lasting(bank_years, @plant.seed && @plant.seed["source"])
+          when "piece_keep" then lasting(@plant.fragment_years, @plant.fragments && @plant.fragments["source"])
+          when "fecundity" then seeds? ? told(name) : Range.new(low: 0, likely: 0, high: 0, source: @table["source"])
+          else told(name)
+          end
+        end
+
+        # What it took from form, trait or nowhere, since the plant's own file does not say.
+        def taken = PARAMETERS.reject { |name| range(name).from == :plant }
+
+        # The matrix of a stand with room for all: stages [seed, seedling or shoot, adult] a year, at likely values.
+        def matrix
+          at = ranges.transform_values(&:likely)
+          ripe = 1.0 / [at["to_seed"] - 1, 1].max
+          return annual_matrix(at) if annual?
+
+          [[at["keep"] * (1 - at["germination"]), 0, at["fecundity"]],
+           [at["germination"] * at["seedlings"], at["juveniles"] * (1 - ripe), at["creep"]],
+           [0, at["juveniles"] * ripe, at["adults"]]]
+        end
+
+        # Times that an untouched stand with room grows in a year: the matrix's dominant eigenvalue.
+        def growth_rate = self.class.growth_rate(matrix)
+
+        # The dominant eigenvalue of a square matrix of numbers of 0 or more (Perron and Frobenius).
+        def self.growth_rate(rows)
+          ::Matrix[*rows.map { |row| row.map(&:to_f) }].eigen.eigenvalues.map(&:abs).max
+        end
+
+        # How far its seed goes, mean metres: [{low, likely, high}], by the ways that its file names.
+        def carried
+          ways = @plant.dispersal ? @plant.dispersal["by"] : []
+          [@table["carried"]["falling"], *@table["carried"].values_at(*ways).compact]
+        end
+
+        def seedling = @table["seedling"]
+
+        private
+
+        def bank_years = @plant.is?(:seeds) ? @plant.seed_bank_years : nil
+
+        def annual_matrix(at)
+          [[(at["keep"] * (1 - at["germination"])) + (at["germination"] * at["seedlings"] * at["fecundity"])]]
+        end
+
+        def told(name)
+          return @changes[name] if @changes.key?(name)
+
+          from, row = places(name).find { |_, table| table&.key?(name) }
+          row = row.fetch(name)
+          source = from == :plant ? @plant.stages["source"] : @table["source"]
+          Range.new(**row.slice("low", "likely", "high").transform_keys(&:to_sym), from:, source:)
+        end
+
+        # Where a value is looked for, in order.
+        def places(name)
+          traits = @table["traits"].select { |trait, row| @plant.is?(trait.to_sym) && row.key?(name) }.values.last
+          [[:plant, @plant.stages], [:trait, traits], [:form, @table["forms"][@plant.form.to_s]], [:any, @table["any"]],
+           [:any, @table["visit"]]]
+        end
+
+        # The share that lives on a year, of what is spent in so many.
+        def lasting(years, source)
+          return Range.new(low: 0, likely: 0, high: 0, source: @table["source"]) unless years
+
+          low, likely, high = years.values_at("low", "likely", "high").map { |n| SPENT**(1 / [n, 0.5].max.to_f) }
+          Range.new(low:, likely:, high:, source:, from: :plant)
+        end
+
+        def checked(name, range)
+          low, likely, high = range.transform_keys(&:to_s).values_at("low", "likely", "high")
+          sound = [low, likely, high].all? { |n| n.is_a?(Numeric) && n.to_f.finite? && n >= 0 } &&
+                  low <= likely && likely <= high && (!SHARES.include?(name) || high <= 1)
+          return Range.new(low:, likely:, high:, source: "own_records", from: :plant) if sound
+
+          within = ", from 0 to 1" if SHARES.include?(name)
+          raise BadInput.new("Low, likely and high have to rise#{within}.", field: name)
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,117 @@
+# frozen_string_literal: true
+
+require "test_helper"
+require "known_stands"
+
+module Thistle
+  # What becomes of a stand, against R, closed forms, rules of thumb and stands whose parameters are known.
+  class OutlookTest < Minitest::Test
+    Stages = Core::Recheck::Stages
+    Outlook = Core::Recheck::Outlook
+    Futures = Core::Recheck::Futures
+    KILL = Stages::Range.new(low: 0.8, likely: 0.92, high: 0.98, source: "memory")
+    ALONE = Core::Recheck::Strategy.new(key: "alone", kill: KILL, visits: 1, hours: 0.1, litres: 0.01, money: 0.2,
+                                        look: 1.0, seedling: 0.001, whole: 5.0)
+    NEVER = ALONE.with(key: "never", visits: 0)
+
+    def stages(plant, **more) = Stages.new(Core::Knowledge.shipped.plant(plant), **more)
+    def outlook(plant, **given) = Outlook.new(stages(plant), plants: 100, m2: 400.0, **given)
+    def fixed(share) = { low: share, likely: share, high: share }
+
+    # CHECKS.md: [[0, 6], [0.5, 0]] → √3; the others: R 4.2, max(Mod(eigen(m)$values)) of matrices drawn there with
+    # set.seed(1).
+    def test_growth_of_a_matrix_against_r
+      { [[0, 6], [0.5, 0]] => Math.sqrt(3),
+        [[0.8, 1.12], [1.72, 2.72]] => 3.4476018488,
+        [[0.61, 2.7, 2.83], [1.98, 1.89, 0.19], [0.62, 0.53, 2.06]] => 4.2962788538,
+        [[1.15, 2.31, 1.49, 2.15], [2.98, 1.14, 2.33, 2.8], [0.64, 1.96, 0.38, 0.8],
+         [1.16, 0.04, 1.15, 2.61]] => 6.0521916336 }
+        .each { |rows, rate| assert_in_delta rate, Stages.growth_rate(rows), 1e-9 }
+    end
+
+    # CHECKS.md: a seed bank with a half-life of h years is down to 1 % after 6.644 h; and geometric decay, year by
+    # year.
+    def test_seed_that_nothing_adds_to_decays_as_its_half_life_says
+      bank = stages("scotch_broom").range("keep").likely
+
+      assert_in_delta 30, Math.log2(100) * (Math.log(0.5) / Math.log(bank)), 1e-9 # thirty years, by its file
+      nothing = { germination: fixed(0.1), fecundity: fixed(0), seedlings: fixed(0) }
+      ranges = stages("scotch_broom", changes: nothing).ranges.merge("keep" => still(0.8))
+      futures = Futures.new(ranges, count: 200, m2: 1.0)
+      futures.stand.seeds += 100_000
+      10.times { |n| futures.year(n, nil) }
+
+      assert_in_delta 100_000 * ((0.9 * 0.8)**10), futures.stand.seeds.mean, 25
+    end
+
+    # Left alone, a stand with room grows as its matrix says.
+    def test_the_futures_grow_as_the_matrix_says
+      known = Stages::PARAMETERS.to_h { |name| [name, fixed(stages("garlic_mustard").range(name).likely)] }
+      known.update("crowd" => fixed(1e9), "creep" => fixed(0))
+      plain = stages("garlic_mustard", changes: known)
+      ranges = plain.ranges.merge("keep" => still(plain.range("keep").likely))
+      futures = Futures.new(ranges, count: 100, m2: 1.0).begin_with(1000)
+      seen = Array.new(30) { |n| futures.year(n, nil).seeds.mean }
+
+      assert_in_delta plain.growth_rate, (seen[29] / seen[19])**0.1, 0.01
+    end
+
+    # Common practice (PRACTICE.md 8): broom left alone takes 30 to 50 years, stirred and flushed 3 to 4 to a large
+    # drop; ground ivy a year or longer.
+    def test_rules_of_thumb_come_out_within_the_bands
+      alone, stirred = outlook("scotch_broom").compare([ALONE, ALONE.with(key: "stirred", stirred: true, visits: 2)])
+
+      assert_operator alone.quiet[:low], :<=, 30
+      assert_operator alone.quiet[:high] || 99, :>=, 40
+      seeds = stirred.years.map { |year| year.seeds[2] }
+
+      assert_operator seeds[3] / seeds[0], :<, 0.1
+      assert_includes stirred.quiet[:low]..stirred.quiet[:high], 4
+      assert_operator stirred.quiet[:likely], :<, alone.quiet[:likely] / 3
+      covered = outlook("ground_ivy").compare([ALONE.with(visits: 2)]).first
+
+      assert_operator covered.quiet[:likely], :>=, 1
+    end
+
+    def test_strategies_in_the_order_that_anyone_would_expect
+      ways = [ALONE, ALONE.with(skips: [0]), ALONE.with(stops: 2), NEVER]
+      kept, skipped, stopped, never = outlook("garlic_mustard").compare(ways)
+
+      assert_operator skipped.hours[:likely], :>, kept.hours[:likely]
+      assert_operator stopped.failed, :>, kept.failed
+      assert_equal [1.0, nil, 0.0], [never.failed, never.quiet[:likely], never.hours[:high]]
+      assert_equal kept, outlook("garlic_mustard").compare([ALONE]).first, "the same question, another answer"
+    end
+
+    # 90 % bands of stands whose parameters are known; rake bench recheck asks four hundred.
+    def test_bands_hold_the_truth
+      held = KnownStands.new(stages("garlic_mustard"), patches: 40).held
+
+      assert_includes 0.8..1.0, held
+    end
+
+    # What was counted draws the futures to it.
+    def test_a_patch_is_fitted_to_its_own_counts
+      few, many = [2, 40].map do |alive|
+        outlook("amur_honeysuckle", past: [alive * 2, alive].map { |n| Outlook::Past.new(visit: ALONE, alive: n) })
+      end
+
+      assert_operator few.behind.last[1][1], :<, many.behind.last[1][1]
+      assert_operator few.fit, :>, 10
+    end
+
+    def test_what_cannot_be_is_refused
+      [{ germination: { low: 0.5, likely: 0.2, high: 0.1 } }, { adults: fixed(1.5) }].each do |changes|
+        assert_raises(Core::BadInput) { stages("scotch_broom", changes:) }
+      end
+      [0, -1, Float::NAN, 1e12].each do |plants|
+        assert_raises(Core::BadInput) { Outlook.new(stages("gorse"), plants:, m2: 1.0) }
+      end
+      assert_operator stages("gorse").taken.size, :>, 8, "says what it took"
+    end
+
+    private
+
+    def still(share) = Stages::Range.new(**fixed(share), source: "memory")
+  end
+end
