@@ -22,9 +22,9 @@ module Thistle
     private
 
     def true_years
-      ranges = @stages.ranges.merge("kill" => KILL)
+      ranges = @stages.ranges.merge("kill" => KILL, "plants" => Core::Recheck::Outlook::COUNTED.of(@plants))
       futures = Core::Recheck::Futures.new(ranges, count: @patches, m2: @m2, annual: @stages.annual?, seed: @seed)
-      futures.begin_with(@plants)
+      futures.begin_with
       visit = { visits: 1, kill: futures.at["kill"], found: futures.at["found"], small: futures.at["found_small"],
                 stirred: 0, late: 0 }
       Array.new(BEHIND + AHEAD) { |n| futures.year(n, visit) }

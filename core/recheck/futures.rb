@@ -22,8 +22,8 @@ module Thistle
 
         def inspect = "#<#{self.class.name} #{@count}>"
 
-        # ranges: {name => Stages::Range}; annual: is its whole life one year? rain: seeds a year from elsewhere, an
-        # array or a number; m2: of ground.
+        # ranges: {name => Stages::Range}; annual: is its whole life one year? rain: seed from elsewhere, as that of so
+        # many plants that stand here; m2: of ground.
         def initialize(ranges, count:, m2:, annual: false, rain: 0.0, seed: 1)
           @count, @m2, @annual, @rain, @seed = count, m2, annual, rain, seed
           @luck = count
@@ -41,10 +41,10 @@ module Thistle
           clone.tap { |other| other.pick(picks, luck) }
         end
 
-        # As it stands when it is first seen: so many plants, of which some bear, on seed of the years before.
-        def begin_with(plants)
-          bearing = (plants * BEARING).round
-          @stand.young, @stand.adults = filled(plants - bearing), filled(bearing)
+        # As it stands when it is first seen: plants, of which some bear, on seed of the years before.
+        def begin_with(plants = @at.fetch("plants").round.clip(1, nil))
+          bearing = (filled(plants) * BEARING).round
+          @stand.young, @stand.adults = filled(plants) - bearing, bearing
           yearly = @annual ? @at["fecundity"] * plants : @at["fecundity"] * bearing
           kept = @at["keep"] * (1 - @at["germination"])
           @stand.seeds = (yearly * (1 - (kept**@at["stood"])) / (1 - kept).clip(0.001, 1)).round
@@ -77,7 +77,6 @@ module Thistle
           @count, @luck = picks.size, luck
           @at = @at.transform_values { |values| values[picks].dup }
           @full = @full[picks].dup
-          @rain = @rain[picks].dup if @rain.respond_to?(:size)
           @stand = Stand.new(*@stand.to_a.map { |values| values[picks].dup })
         end
 
@@ -147,8 +146,9 @@ module Thistle
           stirred = visit ? visit[:stirred] : 0
           @up = part(stand.seeds, @at["germination"] + (stirred * (@at["stirred"] - @at["germination"])))
           stand.seeds = part(stand.seeds - @up, @at["keep"])
-          stand.young += part(stand.pieces, @at["piece_shoots"])
-          stand.pieces = part(stand.pieces, @at["piece_keep"])
+          shoots = part(stand.pieces, @at["piece_shoots"])
+          stand.pieces = part(stand.pieces - shoots, @at["piece_keep"])
+          stand.young += part(shoots, 1 / (1 + ((stand.adults + (stand.young * SMALL)) / @full)))
         end
 
         # The visits of a year: what is found is hit; what lives of it is hit again at the next visit.
@@ -165,14 +165,15 @@ module Thistle
           end
         end
 
-        # What is found of grown and young plants: dead, or hurt, with pieces left in the ground.
+        # What is found of grown and young plants: dead, or hurt, and then with pieces left in the ground.
         def hit(again, found, kill)
           adults, young = part(@stand.adults, found), part(@stand.young, found)
           @stand.adults -= adults
           @stand.young -= young
           found = adults + young
-          @stand.hurt += found - part(found, kill)
-          @stand.pieces += counted(found * @at["pieces"])
+          lived = found - part(found, kill)
+          @stand.hurt += lived
+          @stand.pieces += counted(lived * @at["pieces"])
           @hit += found + again
         end
 
@@ -182,7 +183,7 @@ module Thistle
             stood = @up * @at["seedlings"]
             bearing = part(@up, @at["seedlings"] / (1 + (stood / @full)))
           end
-          @stand.seeds += ((bearing * @at["fecundity"]) + 0.5).floor + counted(filled(0) + @rain)
+          @stand.seeds += ((bearing * @at["fecundity"]) + 0.5).floor + counted(@at["fecundity"] * @rain)
         end
 
         def grow

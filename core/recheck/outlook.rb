@@ -10,14 +10,14 @@ module Thistle
       #
       #   Outlook.new(stages, plants: 100, m2: 400, past:, today_year: 3).compare(strategies)  # => [Answer]
       #
-      # A year begins in spring. Quiet is a year from which on no more shows than a hundredth of what did at first.
+      # A year begins in spring. Quiet is a year from which on no more shows than a hundredth of what does now.
       class Outlook
         # A year of the past: visit: a Strategy, or nil where nobody came; alive, seedlings: counted, nil where they
         # were not; before: were those alive counted before the visit?
         Past = Value.define(:visit, :alive, :seedlings, :before)
         # years: [Year] from now; quiet: {low, likely, high} years from now, nil for not within the horizon; hours,
-        # litres, money: {low, likely, high} over all years; failed: share of futures that are not quiet at the end;
-        # gone: share in which nothing lives.
+        # litres, money: {low, likely, high, mean} over all years; failed: share of futures that are not quiet at the
+        # end; gone: share in which nothing lives.
         Answer = Value.define(:strategy, :years, :quiet, :failed, :gone, :hours, :litres, :money, :matters)
         # At 5, 25, 50, 75 and 95 of a hundred futures: standing plants, seedlings, seeds in the ground; tended: share
         # of futures in which somebody still comes.
@@ -32,17 +32,25 @@ module Thistle
         D = Numo::DFloat
         ENDS = BANDS.values_at(0, 2, 4).freeze
         FUTURES, HORIZON = 500, 40
-        DRAWN = 4 # futures drawn for each that is kept, where there are counts to fit
+        DRAWN = 6 # futures drawn for each that is kept, where there are counts to fit
+        AGREEING = 40 # that have to fit the counts; else these are taken less at their word
         CLEAN = 3 # years without anything after which nobody comes any more (memory)
+        # How far off a number of plants may be that somebody counted, and one that was taken from the area (memory).
+        Off = Value.define(:low, :high) do
+          def of(plants) = Stages::Range.new(low: plants * low, likely: plants, high: plants * high, source: "memory")
+        end
+        COUNTED, GUESSED = Off.new(low: 0.8, high: 1.25), Off.new(low: 0.1, high: 3.0)
         MISCOUNTED = 0.4 # of a count's logarithm, its standard deviation (memory)
 
-        # Raises BadInput (field :plants) for a stand of nothing or of more than can be.
-        def initialize(stages, plants:, m2:, past: [], rain: 0.0, hour_cost: 25.0, clean: CLEAN, seed: 1,
+        # plants: when it was first seen; counted: did somebody count them? Raises BadInput (field :plants) for a stand
+        # of nothing or of more than can be.
+        def initialize(stages, plants:, m2:, counted: true, past: [], rain: 0.0, hour_cost: 25.0, clean: CLEAN, seed: 1,
                        futures: FUTURES, horizon: HORIZON)
           unless plants.is_a?(Numeric) && plants.to_f.finite? && plants.positive? && plants <= 10_000_000
             raise BadInput.new("An outlook begins with 1 to 10 million plants.", field: :plants)
           end
 
+          @counted = counted
           @stages, @plants, @m2, @past, @rain, @hour_cost, @clean = stages, plants, m2, past, rain, hour_cost, clean
           @seed, @count, @horizon = seed, futures, horizon
         end
@@ -68,33 +76,33 @@ module Thistle
           @behind
         end
 
-        # The futures as they stand now, and what showed at first.
-        def lived = @lived ||= @past.any? ? calibrated : [fresh(@count), nil]
+        # The Futures as they stand now.
+        def lived = @lived ||= @past.any? ? calibrated : fresh(@count)
 
         private
 
         def fresh(count)
           ranges = @stages.ranges
           kills = @past.filter_map(&:visit).uniq(&:key).to_h { |visit| ["kill #{visit.key}", visit.kill] }
-          Futures.new(ranges.merge(kills), count:, m2: @m2, annual: @stages.annual?, rain: @rain, seed: @seed)
-                 .begin_with(@plants)
+          times = @counted ? COUNTED : GUESSED
+          Futures.new(ranges.merge(kills, "plants" => times.of(@plants)), count:, m2: @m2, annual: @stages.annual?,
+                                                                          rain: @rain, seed: @seed).begin_with
         end
 
         # Plays the past, weighs each future by what was counted, and keeps so many by weight.
         def calibrated
           counted = @past.any? { |year| year.alive || year.seedlings }
           futures = fresh(counted ? @count * DRAWN : @count)
-          weight, most = D.zeros(futures.count), D.zeros(futures.count)
+          weight = D.zeros(futures.count)
           shown = @past.each_with_index.map do |year, n|
             visit = year.visit && done(futures, year.visit, futures.at["kill #{year.visit.key}"])
             one = futures.year(n - @past.size, visit)
             weight += told(one, year)
-            most = D.maximum(most, one.standing + one.seedlings)
             one
           end
           picks = counted ? drawn_by(weight) : (0...@count).to_a
           @behind = shown.map { |one| [one.standing, one.left].map { |values| quantiles(values[picks], ENDS) } }
-          [futures.picked(picks), most[picks]]
+          futures.picked(picks)
         end
 
         # The log likelihood of what was counted in a year.
@@ -110,18 +118,22 @@ module Thistle
           -0.5 * (((apart**2) / variance) + Numo::NMath.log(variance))
         end
 
-        # Places drawn by weight, evenly through the heap.
+        # Places drawn by weight, evenly through the heap. Where hardly any fit, weights are drawn together until enough
+        # do.
         def drawn_by(log)
-          weight = Numo::NMath.exp(log - log.max)
-          weight /= weight.sum
-          @fit = (1 / (weight**2).sum).round
-          heap = weight.cumsum.to_a
-          at = -1
+          log -= log.max
+          @fit = agreeing(log)
+          log *= 0.8 while agreeing(log) < [AGREEING, @count].min
+          heap = (Numo::NMath.exp(log) / Numo::NMath.exp(log).sum).cumsum.to_a
+          at = 0
           Array.new(@count) do |n|
-            at += 1 while at < heap.size - 1 && (at.negative? || heap[at] < (n + 0.5) / @count)
+            at += 1 while at < heap.size - 1 && heap[at] < (n + 0.5) / @count
             at
           end
         end
+
+        # Of weights, by their logarithms, how many equal ones would say as much (Kish).
+        def agreeing(log) = Numo::NMath.exp(log).then { |weight| ((weight.sum**2) / (weight**2).sum).round }
 
         # What each strategy's visits kill: the same luck with every method.
         def kills(strategies)
@@ -137,11 +149,10 @@ module Thistle
 
         # Plays all strategies at once: each has its stretch of the arrays, on the same luck.
         def play(strategies)
-          from, most = lived
-          futures = from.picked((0...@count).to_a * strategies.size, luck: @count)
+          futures = lived.picked((0...@count).to_a * strategies.size, luck: @count)
           at = { kill: kills(strategies), found: futures.at["found"], small: futures.at["found_small"] }
           clean, last = Array.new(2) { D.zeros(futures.count) }
-          first = most&.tile(strategies.size)
+          first = nil
           years = Array.new(@horizon) do |n|
             visit = at.merge(planned(strategies, n))
             visit[:visits] *= D.cast(clean.lt(@clean))
@@ -183,7 +194,7 @@ module Thistle
                    tended: D.cast(visits.gt(0)).mean)
         end
 
-        def range(values) = %i[low likely high].zip(quantiles(values, ENDS)).to_h
+        def range(values) = { **%i[low likely high].zip(quantiles(values, ENDS)).to_h, mean: values.mean }
 
         # Values at shares of the futures.
         def quantiles(values, shares = BANDS)

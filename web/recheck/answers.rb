@@ -22,6 +22,25 @@ module Thistle
           { rows:, odd: board.odd.map { |seen, check| { check: check.id, treated: seen.treated, alive: seen.alive } } }
         end
 
+        def outlook(desk)
+          ways = desk.answers.map do |answer|
+            { way: answer.strategy.key, quiet_years: answer.quiet, failed: answer.failed.round(3),
+              gone: answer.gone.round(3), hours: answer.hours, litres: answer.litres, money: answer.money,
+              years: answer.years.each_with_index.map { |year, n| { year: desk.first_year + n, **year.to_h } } }
+          end
+          { patch: desk.patch.code, plants: desk.plants, counted: desk.counted?, fit: desk.fit, ways:,
+            taken: desk.stages.taken, errors: desk.errors }
+        end
+
+        def skip(board)
+          rows = board.rows.map do |row|
+            { patch: row.patch.code, method: row.removal.key, later_hours: row.hours.round(2),
+              later_money: row.money.round(2), fails_more: row.failed.round(3) }
+          end
+          { hours: board.hours.round(1), money: board.money.round, currency: board.currency, rows:,
+            others: board.others }
+        end
+
         def percents(answer)
           shares = { low: answer.low, likely: answer.mean, high: answer.high }
           { **shares.transform_values { |share| (100 * share).round(1) }, stems: answer.stems, records: answer.records }

@@ -11,6 +11,11 @@ module Thistle
             show("recheck/learned", board:) { Answers.learned(board) }
           end
 
+          app.get "/recheck/skip" do
+            board = SkipBoard.new(property, today)
+            show("recheck/skip", board:) { Answers.skip(board) }
+          end
+
           app.get "/recheck" do
             tasks = Store::Task.due(through: today + 400)
             tasks = tasks.where(property_id: property.id) unless params["all"]
@@ -26,6 +31,14 @@ module Thistle
             show("recheck/patch", patch:, form: Routes.blank(params, units, today, patch)) do
               Survey::Answers.patch(patch)
             end
+          end
+
+          app.get "/recheck/patches/:id/outlook" do
+            patch = patch_at(params["id"])
+            next go_to("/survey/patches/#{patch.id}", "Name it first: an outlook is of a plant.") unless patch.plant
+
+            desk = OutlookDesk.new(params, patch, today)
+            show("recheck/outlook", patch:, desk:) { Answers.outlook(desk) }
           end
 
           app.post "/recheck/tasks" do

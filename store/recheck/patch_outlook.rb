@@ -1,0 +1,150 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # Reading: a patch as Core::Recheck::Outlook begins with it: how many plants, on what ground, what was done and
+    # counted in each year, what its neighbours seed into it, and what each way of going on would take.
+    class PatchOutlook
+      Recheck = Core::Recheck
+      AROUND = 0.0045 # degrees around it, about 500 m, in which patches of its plant seed into it
+      NEIGHBOURS = 40
+      VISITS = 1..6
+      FEWER, SOON = 100, 20 # futures and years where many patches are asked
+      SEEDING = %w[reported standing regrowing].freeze
+
+      attr_reader :patch, :stages
+
+      # Raises Core::BadInput (field :plant) for a patch without a plant.
+      def initialize(patch, today)
+        raise Core::BadInput.new("An outlook is of a plant: name the patch first.", field: :plant) unless patch.plant
+
+        @patch, @today = patch, today
+        @stages = Recheck::Stages.new(patch.plant)
+        @facts = patch.facts(today)
+      end
+
+      # The Recheck::Outlook; changes: {parameter => {low, likely, high}} that somebody set.
+      def outlook(horizon: Recheck::Outlook::HORIZON, clean: Recheck::Outlook::CLEAN, changes: {})
+        stages = changes.empty? ? @stages : Recheck::Stages.new(patch.plant, changes:)
+        Recheck::Outlook.new(stages, plants:, m2:, counted: counted?, past: past.map(&:last), rain:, clean:, horizon:,
+                                     hour_cost: rates.hour, seed: patch.id)
+      end
+
+      # Plants when it was first seen: as counted, else by its area; never less than were treated.
+      def plants
+        @plants ||= [1, Core::Decide::Effort.new(methods.first, @facts).plants.to_f.round,
+                     *treatments.filter_map { |work| work.plants_done || work.stems_done }].max
+      end
+
+      # Was that counted?
+      def counted? = !(@facts.plants || @facts.stems || treatments.filter_map(&:stems_done).first).nil?
+      def m2 = [patch.gross_m2.to_f, 1.0].max
+      def rates = @facts.rates || Core::Decide::Effort::RATES
+
+      # [[year, Recheck::Outlook::Past]] from the first record to the last year that is over, or was worked in.
+      def past
+        @past ||= begin
+          works, looks = treatments.group_by { |work| year_of(work.done_on) }, checks.group_by { |one| year_of(one.on) }
+          first, last = [*works.keys, *looks.keys].minmax
+          works.empty? ? [] : (first..last).map { |year| [year, told(works.fetch(year, []), looks.fetch(year, []))] }
+        end
+      end
+
+      # The year, by the one in which its spring lies, that the futures begin with.
+      def first_year = past.empty? ? year_of(@today) : past.last.first + 1
+
+      # As the seed of how many plants its neighbours rain on it.
+      def rain = Recheck::SeedRain.new(@stages).worth(neighbours.map { |one, m| [many(one), m] }, m2)
+
+      # [[patch, metres]] of the same plant around, which bear seed.
+      def neighbours
+        @neighbours ||= begin
+          west, south, east, north = patch.shape.bounds
+          around = [west - AROUND, south - AROUND, east + AROUND, north + AROUND]
+          near = patch.property.live_patches.unordered.within(around).exclude(id: patch.id)
+                      .where(plant_key: patch.plant_key, state: SEEDING).limit(NEIGHBOURS).all
+          near.map { |one| [one, patch.shape.distance(one.shape)] }.sort_by(&:last)
+        end
+      end
+
+      # Methods that its plant's file names and that take it out, the last one used here first, then by what they kill.
+      def methods
+        @methods ||= begin
+          named = patch.plant.removals.keys.map { |key| Core::Knowledge.shipped.removal(key) }
+          named |= treatments.map(&:removal)
+          killing = named.select { |removal| removal.removes? && @facts.kill(removal)["likely"].positive? }
+          killing.sort_by { |removal| [removal.key == last_used ? 0 : 1, -@facts.kill(removal)["likely"]] }
+        end.then { |found| found.empty? ? [Core::Knowledge.shipped.removal("hand_pull")] : found }
+      end
+
+      # A Recheck::Strategy of going on with a method.
+      def strategy(removal, key: removal.key, **how)
+        effort = Core::Decide::Effort.new(removal, @facts)
+        hours = effort.hours || 0.0
+        standing = [effort.plants.to_f, 1.0].max
+        litres = effort.litres.to_f / standing
+        besides = effort.cost ? [(effort.cost - (hours * rates.hour)) / standing, 0.0].max : 0.0
+        Recheck::Strategy.new(key:, kill: kill(removal), visits: 1, hours: hours / standing, litres:, money: besides,
+                              most: removal.effort_per == :stem ? nil : standing,
+                              look: [hours * Core::Decide::Effort::SEARCH, 0.25].max,
+                              seedling: @stages.seedling["seconds"] / 3600.0,
+                              whole: [hours * @stages.seedling["whole"], 0.5].max, **how)
+      end
+
+      # What it costs later to leave it alone this year: {hours:, money:, failed:} more, and hours this year; as it
+      # stands.
+      def skipping
+        kept = strategy(methods.first)
+        outlook = Recheck::Outlook.new(@stages, plants: now, m2:, rain:, futures: FEWER, horizon: SOON,
+                                                hour_cost: rates.hour, seed: patch.id)
+        goes, skips = outlook.compare([kept, kept.with(key: "skipped", skips: [0])])
+        { hours: skips.hours[:mean] - goes.hours[:mean], money: skips.money[:mean] - goes.money[:mean],
+          failed: skips.failed - goes.failed, now: goes.years.first.standing[2] * kept.hours }
+      end
+
+      # Plants as they stand now: what the last look found, else as many as there are.
+      def now
+        look = checks.last
+        found = look && treatments.any? && look.on >= treatments.last.done_on ? look.resprouts + look.missed : nil
+        [found || Core::Decide::Effort.new(methods.first, @facts).plants.to_f.round, 1].max
+      end
+
+      private
+
+      def treatments = @treatments ||= kept(:treatment).select { |work| work.removal.removes? }
+      def checks = kept(:check)
+      def kept(wanted) = patch.history.filter_map { |_, kind, record| record if kind == wanted }
+      def last_used = treatments.last&.method_key
+
+      def kill(removal)
+        told = @facts.kill(removal)
+        low, likely, high = told.values_at("low", "likely", "high").map { |percent| percent / 100.0 }
+        Recheck::Stages::Range.new(low:, likely:, high:, source: told["source"])
+      end
+
+      # A year begins with the site's.
+      def year_of(date)
+        start = (@start ||= patch.property.site(@today).year(@today).start)
+        start.year + ((date - start) / 365.25).floor
+      end
+
+      def told(works, looks)
+        before = works.empty? || looks.none? { |look| look.on > works.first.done_on }
+        look = (before ? looks.first : looks.last)
+        Recheck::Outlook::Past.new(visit: visit(works), alive: look && (look.resprouts + look.missed),
+                                   seedlings: looks.map(&:seedlings).max, before:)
+      end
+
+      def visit(works)
+        best = works.max_by { |work| @facts.kill(work.removal)["likely"] } or return
+
+        late = works.all? { |work| Recheck::SeedFall::FELL.include?(work.seed_fall) }
+        strategy(best.removal, visits: works.size.clamp(VISITS), late:)
+      end
+
+      def many(one)
+        [one.plants || one.stems || Core::Decide::Effort.new(methods.first, one.facts(@today)).plants.to_f, 1].max
+      end
+    end
+  end
+end

@@ -1,0 +1,73 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Recheck
+      # What the recheck room says of the years ahead.
+      module Words
+        # The parameters of a stand, as people would say them.
+        PARAMETERS = {
+          "germination" => "seed that comes up in a year",
+          "stirred" => "seed that comes up where soil is stirred",
+          "seedlings" => "seedlings that live a year",
+          "juveniles" => "young plants that live a year",
+          "adults" => "grown plants that live a year",
+          "to_seed" => "years from seedling to seed",
+          "fecundity" => "living seeds of a plant in a year",
+          "resprout" => "hurt plants that stand again",
+          "creep" => "new plants by root or runner",
+          "pieces" => "pieces that a hurt plant leaves",
+          "piece_shoots" => "pieces that shoot in a year",
+          "crowd" => "plants on a full m²",
+          "stood" => "years that it had dropped seed",
+          "keep" => "buried seed that lives a year",
+          "piece_keep" => "buried pieces that live a year",
+          "found" => "plants that a visit finds",
+          "found_small" => "seedlings that a visit finds",
+          "kill_small" => "pulled seedlings that die",
+          "plants" => "plants there were at first"
+        }.freeze
+        FROM = { plant: "this plant", trait: "plants that live alike", form: "plants of its form",
+                 any: "any plant" }.freeze
+
+        module_function
+
+        # A way of going on: "Cut stump", "Cut stump, soil stirred and every flush taken".
+        def way(strategy, first)
+          name = Core::Knowledge.shipped.removal(first).name
+          { "stirred" => "#{name}, soil stirred and every flush taken", "skipped" => "#{name}, but nobody this year",
+            "stopped" => "Stop now" }.fetch(strategy.key) { Core::Knowledge.shipped.removal(strategy.key).name }
+        end
+
+        # When it is quiet: "in 5 years (3 to 9)".
+        def quiet(answer, years)
+          low, likely, high = answer.quiet.values_at(:low, :likely, :high)
+          return "not in #{years} years" unless low
+          return "not likely in #{years} years; at best in #{count(low)}" unless likely
+          return "now" if likely.zero? && high&.zero?
+
+          "in #{count(likely)} (#{low} to #{high || "more than #{years}"})"
+        end
+
+        # A chance as people say it.
+        def chance(share)
+          return "hardly ever" if share < 0.01
+          return "nearly always" if share > 0.99
+
+          share < 0.5 ? "1 in #{(1 / share).round}" : "#{(share * 10).round} in 10"
+        end
+
+        # A value of a parameter, a share in percent.
+        def value(name, number)
+          return "#{(number * 100).round(number < 0.1 ? 1 : 0).to_s.delete_suffix(".0")} %" if
+            Core::Recheck::Stages::SHARES.include?(name)
+
+          (number < 10 ? number.round(1) : number.round).to_s.delete_suffix(".0")
+        end
+
+        def count(years) = years == 1 ? "1 year" : "#{years} years"
+        private_class_method :count
+      end
+    end
+  end
+end
