@@ -122,6 +122,11 @@ module Thistle
         super
       end
 
+      # The chance that a patch still lives below which it closes, and whose seed and fragment years have to be over.
+      def closes_below = close_below || Core::Recheck::Alive::CLOSED_BELOW
+      def closes_after = close_years || "likely"
+      CLOSE_YEARS = { "likely" => "the likely years", "high" => "the longest years" }.freeze
+
       # Weights of a patch's rank as kept here: those of a goal until someone sets them.
       def rank_weights = weights ? JSON.parse(weights) : Core::Knowledge.shipped.goals.fetch("stop_spread").weights
 

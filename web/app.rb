@@ -35,7 +35,7 @@ module Thistle
 
       before do
         headers "Content-Security-Policy" => policy, "Referrer-Policy" => "same-origin",
-                "Permissions-Policy" => "geolocation=(self)", "Cache-Control" => "private, no-store"
+                "Permissions-Policy" => "geolocation=(self), camera=(self)", "Cache-Control" => "private, no-store"
         behind_tls if request.ssl?
         @json = request.path_info.end_with?(".json")
         request.path_info = request.path_info.delete_suffix(".json") if @json

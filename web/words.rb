@@ -22,7 +22,7 @@ module Thistle
                   "dig" => "digging" }.freeze
       # Long work, by what it is.
       JOBS = { "arrival" => "A file into the survey", "plan" => "A season plan",
-               "settle" => "What the ground says of each patch" }.freeze
+               "settle" => "What the ground says of each patch", "closing" => "Which patches are over" }.freeze
       # Where a direction (degrees from north) points, in eighths.
       def compass(degrees) = Core::Survey::Elevation::POINTS[(degrees / 45.0).round % 8]
 

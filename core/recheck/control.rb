@@ -4,34 +4,65 @@ module Thistle
   module Core
     module Recheck
       # What a check says of the treatment before it: the share of treated stems that is dead, with a 90 % range.
-      # Uniform Beta prior, binomial counts; `percent` is the plain share counted.
+      # Uniform Beta prior, binomial counts; `percent` is the plain share counted. Where untreated stems beside were
+      # counted too, `corrected` is what the treatment did and the season did not (Abbott): {percent, low, high}.
       class Control
-        Answer = Value.define(:treated, :alive, :percent, :low, :high, :mean, :working)
+        Answer = Value.define(:treated, :alive, :percent, :low, :high, :mean, :corrected, :working)
+        TAIL = 1.6448536269514722 # of a 90 % range
 
-        # The Control of counts of stems: percent dead with its 95 % interval; nil where none was treated. Raises
-        # BadInput (field :resprouts) for counts that cannot be.
-        def self.of(treated:, alive:)
-          raise BadInput.new("Counts are 0 or more.", field: :resprouts) if alive.negative? || treated.negative?
-
-          if alive > treated
-            raise BadInput.new("#{alive} alive of #{treated} treated: count missed stems apart.", field: :resprouts)
-          end
+        # The Control of counts of stems; nil where none was treated. Raises BadInput (field :resprouts or
+        # :untreated_alive) for counts that cannot be.
+        def self.of(treated:, alive:, untreated: nil, untreated_alive: nil)
+          check(treated, alive, :resprouts, "treated: count missed stems apart")
           return if treated.zero?
 
           dead = treated - alive
           beta = Beta.new(1 + dead, 1 + alive)
           low, high = [0.05, 0.95].map { |share| 100 * beta.quantile(share) }
-          Answer.new(treated:, alive:, percent: 100.0 * dead / treated, low:, high:, mean: 100 * beta.mean,
-                     working: working(treated, dead, alive))
+          corrected = abbott(treated, alive, untreated, untreated_alive)
+          told = corrected ? [beside(corrected, treated, alive, untreated, untreated_alive)] : []
+          Answer.new(treated:, alive:, percent: 100.0 * dead / treated, low:, high:, mean: 100 * beta.mean, corrected:,
+                     working: working(treated, dead, alive) + told)
         end
 
-        def self.working(treated, dead, alive)
-          [Step.new(label: "Counted dead", formula: "(#{treated} − #{alive}) ÷ #{treated}",
-                    value: "#{(100.0 * dead / treated).round(1)} %", source: "common_practice"),
-           Step.new(label: "Range, 90 %", formula: "Beta(1 + #{dead}, 1 + #{alive}), 5th to 95th percentile",
-                    value: "few counts, wide range", source: "beta_binomial")]
+        class << self
+          private
+
+          def check(all, alive, field, what)
+            raise BadInput.new("Counts are 0 or more.", field:) if alive.negative? || all.negative?
+            raise BadInput.new("#{alive} alive of #{all} #{what}.", field:) if alive > all
+          end
+
+          # 100 × (1 − treated ÷ untreated), each the share alive, with the range of the logarithm of a ratio of two
+          # shares; nil where nothing beside lives, so that nothing can be said.
+          def abbott(treated, alive, untreated, untreated_alive)
+            return unless untreated&.positive? && untreated_alive
+
+            check(untreated, untreated_alive, :untreated_alive, "untreated")
+            return if untreated_alive.zero?
+
+            share, beside = alive.fdiv(treated), untreated_alive.fdiv(untreated)
+            percent = 100 * (1 - (share / beside))
+            ratio = Math.log((alive + 0.5) / (treated + 0.5)) - Math.log((untreated_alive + 0.5) / (untreated + 0.5))
+            spread = Math.sqrt([(1 / (alive + 0.5)) - (1 / (treated + 0.5)) + (1 / (untreated_alive + 0.5)) -
+                                (1 / (untreated + 0.5)), 0].max)
+            low, high = [TAIL, -TAIL].map { |tail| 100 * (1 - Math.exp(ratio + (tail * spread))) }
+            { percent:, low: [low, percent].min, high: [high, percent].max }
+          end
+
+          def working(treated, dead, alive)
+            [Step.new(label: "Counted dead", formula: "(#{treated} − #{alive}) ÷ #{treated}",
+                      value: "#{(100.0 * dead / treated).round(1)} %", source: "common_practice"),
+             Step.new(label: "Range, 90 %", formula: "Beta(1 + #{dead}, 1 + #{alive}), 5th to 95th percentile",
+                      value: "few counts, wide range", source: "beta_binomial")]
+          end
+
+          def beside(corrected, treated, alive, untreated, untreated_alive)
+            Step.new(label: "Against untreated ground",
+                     formula: "1 − (#{alive} ÷ #{treated}) ÷ (#{untreated_alive} ÷ #{untreated})",
+                     value: "#{corrected[:percent].round(1)} %", source: "abbott_1925")
+          end
         end
-        private_class_method :working
       end
     end
   end

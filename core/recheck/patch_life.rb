@@ -24,17 +24,33 @@ module Thistle
         # Clean looks that count since the last live sight or treatment.
         def clean_checks = clean_by(@records.size - 1).size
 
-        def chance_alive = Alive.chance(clean_checks)
+        # That a plant stands which its clean looks missed.
+        def chance_alive = alive_by(@records.size - 1)
+
+        # What is known of it as Presence reads it, with whose years count.
+        def presence(seed_years: nil, piece_years: nil)
+          n = @records.size - 1
+          looks = clean_by(n).map { |look| Presence::Look.new(on: look.on, detects: look.detects || Alive::DETECTION) }
+          fell, lived = n.negative? ? [nil, nil] : [last_fall(n), @records[last_live(n) || 0].on]
+          Presence.new(looks:, fell_on: fell, lived_on: lived, seed_years:, piece_years:)
+        end
 
         private
 
         def move(state, n)
           record = @records[n]
           case record.kind
-          when :observation then record.settled && state == "reported" ? "standing" : state
+          when :observation then seen(state, record)
           when :treatment then record.removes ? "hit" : state
           when :check then after_check(state, n)
           end
+        end
+
+        # What was over is open again when it is seen.
+        def seen(state, record)
+          return "regrowing" if state == "closed"
+
+          record.settled && state == "reported" ? "standing" : state
         end
 
         # A look that could show nothing, since nothing would have been up, says nothing.
@@ -50,9 +66,11 @@ module Thistle
         # plant.
         def done?(n)
           on = @records[n].on
-          Alive.chance(clean_by(n).size) < @threshold && on >= last_fall(n) >> (12 * @seed_bank_years) &&
+          alive_by(n) < @threshold && on >= last_fall(n) >> (12 * @seed_bank_years) &&
             on >= @records[last_live(n) || 0].on >> (12 * @fragment_years)
         end
+
+        def alive_by(n) = Alive.after(clean_by(n).map { |look| look.detects || Alive::DETECTION })
 
         # When seed last fell, by record n: as someone said; a live plant of which nobody said counts as if it had.
         def last_fall(n)

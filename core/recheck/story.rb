@@ -9,9 +9,10 @@ module Thistle
       module Story
         # kind: :observation, :treatment or :check; id; on: its day; method: key of a treatment's; removes: does that
         # method take plants out? live: did a check find something alive? shows: could it have shown anything then?
-        # settled: is an observation's name certain? seed_fall: a key of SeedFall::ANSWERS,
-        # nil where nobody said. note: what is alive, in words.
-        Record = Value.define(:kind, :id, :on, :method, :removes, :live, :shows, :settled, :seed_fall, :note)
+        # settled: is an observation's name certain? detects: the chance that a look would have seen what lives, nil
+        # where nobody said how it was searched. seed_fall: a key of SeedFall::ANSWERS, nil where nobody said. note:
+        # what is alive, in words.
+        Record = Value.define(:kind, :id, :on, :method, :removes, :live, :shows, :detects, :settled, :seed_fall, :note)
 
         module_function
 

@@ -20,21 +20,45 @@ module Thistle
       end
 
       def on = checked_on
-      def alive = resprouts + missed + seedlings
-      def live? = alive.positive? || (cover_class || 0) > 1
+      SIGHTS = { "open" => "open", "patchy" => "patchy", "dense" => "dense" }.freeze
+      SEEDLINGS = { "none" => "none", "some" => "some, not counted", "counted" => "counted",
+                    "frame" => "counted in a frame" }.freeze
+      NATIVES = { "none" => "none yet", "some" => "some", "many" => "many" }.freeze
+
+      def alive = resprouts + missed + suckers + young
+
+      # Seedlings of the whole ground: as counted, or as many as frames say.
+      def young
+        return seedlings unless frame_count && frame_m2
+
+        ground = patch.infested&.first || patch.gross_m2 || frame_m2
+        [seedlings, (frame_count / frame_m2 * [ground, frame_m2].max).round].max
+      end
+
+      def live? = alive.positive? || seedlings_seen == "some" || (cover_class || 0) > 1
+
+      # The chance that it would have seen what lives on a ground of so many m²; nil where nobody said how it was
+      # searched.
+      def detects(square_m) = Core::Recheck::Alive.detection(people: searchers, minutes:, sight:, m2: square_m)
 
       # Control of the stems that were treated; nil when they were not counted.
       def control
         return @control if defined?(@control)
 
         treated = treatment&.stems_done
-        @control = treated && resprouts <= treated ? Core::Recheck::Control.of(treated:, alive: resprouts) : nil
+        beside = untreated ? { untreated:, untreated_alive: untreated_alive.to_i } : {}
+        counted = treated && resprouts <= treated
+        @control = counted ? Core::Recheck::Control.of(treated:, alive: resprouts, **beside) : nil
       end
+
+      # The same against untreated ground beside (Core::Recheck::Control), nil where none was counted.
+      def corrected = control&.corrected
 
       # What it asks for, where something lives.
       def again
-        found = { "alive" => resprouts, "missed" => missed, "seedlings" => seedlings }.select { |_, n| n.positive? }
-        words = found.map { |what, n| "#{n} #{what}" }
+        found = { "alive" => resprouts, "missed" => missed, "suckers" => suckers, "seedlings" => young }
+        words = found.select { |_, n| n.positive? }.map { |what, n| "#{n} #{what}" }
+        words << "seedlings" if young.zero? && seedlings_seen == "some"
         "Treat again: #{words.empty? ? "cover is left" : words.join(", ")}"
       end
 

@@ -16,9 +16,18 @@ module Thistle
 
       # The story so far, as the state machine reads it.
       def life
-        Core::Recheck::PatchLife.new(story, seed_bank_years: plant&.seed_bank_years&.fetch("likely"),
-                                            fragment_years: plant&.fragment_years&.fetch("likely"))
+        Core::Recheck::PatchLife.new(story, threshold: property.closes_below,
+                                            seed_bank_years: years_of(:seed_bank_years),
+                                            fragment_years: years_of(:fragment_years))
       end
+
+      # Whether anything of it still lives (Core::Recheck::Presence).
+      def presence
+        life.presence(seed_years: years_of(:seed_bank_years), piece_years: years_of(:fragment_years))
+      end
+
+      # Years that its seed or its pieces are given, as the property counts them; nil for none.
+      def years_of(what) = plant&.public_send(what)&.fetch(property.closes_after)
 
       # [[date, :observation, :treatment or :check, record]] of this ground: its own, what it was parted from
       # until then, and what it took in.
@@ -91,7 +100,7 @@ module Thistle
         when :treatment then { method: record.method_key, removes: record.removal.removes?,
                                seed_fall: record.seed_fall }
         when :check then { live: record.live?, note: record.again, shows: record.live? || shows?(record.checked_on),
-                           seed_fall: record.seed_fall }
+                           detects: record.detects(gross_m2), seed_fall: record.seed_fall }
         end
       end
     end

@@ -132,7 +132,7 @@ module Thistle
         before = works.empty? || looks.none? { |look| look.on > works.first.done_on }
         look = (before ? looks.first : looks.last)
         Recheck::Outlook::Past.new(visit: visit(works), alive: look && (look.resprouts + look.missed),
-                                   seedlings: looks.map(&:seedlings).max, before:)
+                                   seedlings: looks.map(&:young).max, before:)
       end
 
       def visit(works)

@@ -19,6 +19,88 @@ module Thistle
       assert_includes last_response.body, 'value="65"'
     end
 
+    def look(code, **said)
+      send_form(:post, "/recheck/checks", patch: patch(code).id, checked_on: "2026-05-12", resprouts: "0", missed: "0",
+                                          seedlings: "0", **said)
+    end
+
+    # Suckers, a frame, untreated stems beside, natives, effort; put right afterwards like any record.
+    def test_all_that_a_look_can_say
+      assert_equal 422, look("Q-06", frame_count: "12").status
+      assert_said "is needed beside the other"
+      assert_equal 422, look("Q-06", untreated: "5", untreated_alive: "6").status
+      assert_equal 422, look("Q-06", seedlings_seen: "none", seedlings: "4").status
+      assert_said "were counted: none were seen?"
+      look("Q-06", resprouts: "6", suckers: "3", frame_count: "12", frame_area: "0.5", untreated: "50",
+                   untreated_alive: "45", natives: "some", searchers: "2", minutes: "10", sight: "open")
+      check = patch("Q-06").checks.last
+      ground = patch("Q-06").infested.first
+
+      assert_equal [3, "frame", (24 * ground).round], [check.suckers, check.seedlings_seen, check.young]
+      assert_in_delta 100 * (1 - (6 / 64.0 / 0.9)), check.corrected[:percent], 1e-9
+      assert_in_delta 1 - Math.exp(-2 * 10 * 15 * 4 / patch("Q-06").gross_m2), check.detects(patch("Q-06").gross_m2),
+                      0.02
+      get "/survey/patches/#{check.patch_id}"
+
+      assert_said "Against untreated ground beside", "3 suckers", "some natives by themselves", "searched 10 min by 2"
+      kept = { checked_on: "2026-05-12", resprouts: "6", missed: "0", suckers: "1", seedlings: "0", frame_count: "12",
+               frame_area: "0.5", untreated: "50", untreated_alive: "45" }
+      send_form(:post, "/records/check/#{check.id}", **kept, person: "Ines", reason: "two were of the neighbour's",
+version: "0")
+
+      assert_equal [1, 24 * ground], [check.refresh.suckers, (check.frame_count / check.frame_m2) * ground]
+    end
+
+    def test_a_glance_closes_nothing_and_what_is_over_opens_again
+      closed = patch("Q-28")
+
+      assert_equal "closed", closed.state
+      look("Q-28", seedlings_seen: "some")
+      follow_redirect!
+
+      assert_said "Q-28 is regrowing. It was over, and is open again."
+      look("Q-28")
+      follow_redirect!
+
+      assert_said "There is another look of that day; both are kept"
+    end
+
+    # The rule is the property's: patches follow it, and what cannot be is refused.
+    def test_when_a_patch_is_over
+      get "/recheck/quiet?hours=1"
+
+      assert_said "Is it over?", "a missed plant"
+      assert_equal 422, send_form(:post, "/recheck/closing", close_below: "90", close_years: "likely").status
+      send_form(:post, "/recheck/closing", close_below: "0.1", close_years: "high")
+
+      assert_equal "quiet", patch("Q-12").state
+      send_form(:post, "/recheck/closing", close_below: "5", close_years: "likely")
+
+      assert_equal "closed", patch("Q-12").state
+      answer = json("/recheck/quiet.json?hours=0.5")
+
+      assert_operator answer["hours"], :<=, 0.5
+      assert_operator answer["looks"].first["next_on"], :>, today.iso8601
+      get "/recheck/quiet?hours=many"
+
+      assert_said "Hours is not a number"
+    end
+
+    # With a photograph from somewhere else: said, and kept.
+    def test_a_photograph_with_a_look
+      picture = ChunkyPNG::Image.new(6, 4, ChunkyPNG::Color.rgb(9, 9, 9)).to_blob
+      look("Q-06", file: upload(picture, "p.png"))
+      follow_redirect!
+
+      assert_said "The photograph does not know where it was taken."
+      assert_equal patch("Q-06").checks.last.id, Store::Picture.last.check_id
+      get "/recheck/patches/#{patch("Q-06").id}"
+
+      assert_said "data-before=\"/work/pictures/#{Store::Picture.last.id}\""
+      assert_equal 422, look("Q-06", file: upload("no picture", "p.png"), note: "by the spring").status
+      assert_said "What you typed is kept", "by the spring"
+    end
+
     # What a person asked for is theirs: made on their word, taken back, asked for again.
     def test_visits_asked_for_by_hand
       send_form :post, "/recheck/tasks", patch: patch("Q-06").id, kind: "check", reason: "Look at the spring",

@@ -288,6 +288,9 @@ module Thistle
 
       assert_equal %w[before after], [before, after].map(&:moment)
       assert_equal picture[200], get("/work/pictures/#{after.id}").body
+      get "/survey/patches/#{patch.id}?first=#{after.id}&second=x"
+
+      assert_said "data-slid", "after the work, 12 May 2026"
       send_form(:post, "/work/pictures", patch: patch.id, moment: "after", file: upload("no picture", "p.png"))
 
       assert_equal 422, last_response.status
@@ -297,7 +300,7 @@ module Thistle
       assert_equal [[before.id, nil]], Store::Picture.pairs(patch).map { |pair| pair.map { |one| one&.id } }
       get "/survey/patches/#{patch.id}"
 
-      assert_said "Before and after", "before, 12 May 2026"
+      assert_said "before the work, 12 May 2026"
     end
 
     def test_kit

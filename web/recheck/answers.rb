@@ -41,14 +41,25 @@ module Thistle
             others: board.others }
         end
 
+        def quiet(board)
+          looks = board.looks.map do |look|
+            { patch: look.patch.code, chance: look.chance.round(5), stands: look.presence.stands.round(5),
+              hours: look.hours.round(3), saves: look.saves.round(2), look_at: board.chosen.include?(look.patch.id),
+              next_on: look.next&.on }
+          end
+          { hours: board.taken.round(3), looks:, others: board.others, errors: board.errors }
+        end
+
         def percents(answer)
           shares = { low: answer.low, likely: answer.mean, high: answer.high }
           { **shares.transform_values { |share| (100 * share).round(1) }, stems: answer.stems, records: answer.records }
         end
 
         def check(check)
-          { checked_on: check.checked_on, resprouts: check.resprouts, missed: check.missed, seedlings: check.seedlings,
-            control_percent: check.control&.percent&.round(1), seed_fall: check.seed_fall }
+          { checked_on: check.checked_on, resprouts: check.resprouts, missed: check.missed, suckers: check.suckers,
+            seedlings: check.young, natives: check.natives, searchers: check.searchers, minutes: check.minutes,
+            control_percent: check.control&.percent&.round(1),
+            corrected_percent: check.corrected&.fetch(:percent)&.round(1), seed_fall: check.seed_fall }
         end
       end
     end

@@ -11,6 +11,18 @@ module Thistle
             show("recheck/learned", board:) { Answers.learned(board) }
           end
 
+          app.get "/recheck/quiet" do
+            board = QuietBoard.new(params, property, today)
+            show("recheck/quiet", board:, form: Forms::Closing.of(property, units, today)) { Answers.quiet(board) }
+          end
+
+          app.post "/recheck/closing" do
+            form = Forms::Closing.new(params, units:, today:)
+            next go_to("/recheck/quiet", "The rule is kept, and quiet patches follow it.") if form.store(property)
+
+            show "recheck/quiet", status: 422, board: QuietBoard.new({}, property, today), form:
+          end
+
           app.get "/recheck/skip" do
             board = SkipBoard.new(property, today)
             show("recheck/skip", board:) { Answers.skip(board) }
@@ -64,10 +76,11 @@ module Thistle
           app.post "/recheck/checks" do
             patch = patch_at(params["patch"])
             form = Routes.form(params, units, today, patch)
-            if (check = form.store(patch))
-              counts = check.live? || patch.shows?(check.checked_on)
-              idle = " Nothing would have shown on that day, so it does not count as a clean look." unless counts
-              next go_to("/survey/patches/#{patch.id}", "Check kept: #{patch.code} is #{patch.reload.state}.#{idle}")
+            photo = Routes.photo(params, form)
+            before = LookKept.new(patch) # what stood there before this look
+            if form.errors.empty? && (check = form.store(patch))
+              place = photo && Store::Picture.of_look(check, photo, place: params["place"] == "true", today:)
+              next go_to("/survey/patches/#{patch.id}", before.said(check, place))
             end
 
             show "recheck/patch", status: 422, patch:, form:
@@ -85,6 +98,14 @@ module Thistle
           end
         end
 
+        # The photograph that was sent; nil for none, or with a complaint for one that is none.
+        def self.photo(params, form)
+          Upload.read(params["file"])&.then { |file| Formats::Image.all([file]).first }
+        rescue Core::BadInput => e
+          form.errors[:file] = e.message
+          nil
+        end
+
         def self.form(params, units, today, patch)
           treated = patch.last_treatment&.stems_done
           Forms::Check.new(params, units:, today:, seen_on: patch.seen_on, treated:)
@@ -93,7 +114,7 @@ module Thistle
         # Filled in with what is known: nothing alive, and of seed what the calendar expects.
         def self.blank(params, units, today, patch)
           calendar = patch.plant && patch.property.site(today).calendar(patch.plant)
-          counts = { "resprouts" => "0", "missed" => "0", "seedlings" => "0" }
+          counts = { "resprouts" => "0", "missed" => "0", "suckers" => "0", "seedlings" => "0" }
           counts.merge!(params.slice(*counts.keys))
           seed_fall = calendar && Core::Recheck::SeedFall.expected(calendar, today)
           known = { "checked_on" => today.iso8601, **counts, "seed_fall" => seed_fall }.compact

@@ -49,6 +49,14 @@ module Thistle
           "in #{count(likely)} (#{low} to #{high || "more than #{years}"})"
         end
 
+        # What of a quiet patch may live: "a missed plant 4 %, seed 12 %".
+        def hidden(look, today)
+          seed, pieces = %i[seed pieces].map { |part| look.presence.public_send(part, today) }
+          parts = { "a missed plant" => look.presence.stands, "seed" => seed, "pieces" => pieces }
+          parts.select { |_, chance| chance >= 0.001 }
+               .map { |what, chance| "#{what} #{(chance * 100).round(1).to_s.delete_suffix(".0")} %" }.join(", ")
+        end
+
         # A chance as people say it.
         def chance(share)
           return "hardly ever" if share < 0.01

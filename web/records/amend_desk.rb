@@ -20,14 +20,18 @@ module Thistle
                  ended_at: "ended", weather_by_hand: "weather, by hand", equipment: "equipment",
                  left_over_ml: "left over",
                  left_over_went: "where that went", disposal: "where it went", seed_fall: "seed that year",
-                 resprouts: "alive", missed: "missed", seedlings: "seedlings",
+                 resprouts: "alive", missed: "missed", suckers: "suckers", seedlings: "seedlings",
+                 seedlings_seen: "seedlings, how", frame_count: "seedlings in frames",
+                 frame_m2: "frames together", natives: "natives by themselves",
+                 searchers: "people who searched", minutes: "minutes searched",
+                 sight: "how far one sees", untreated: "untreated stems beside", untreated_alive: "of them alive",
                  left_out: "left out", cover_class: "cover",
                  cover_percent: "cover, %", plant_key: "plant", settled: "certain", infested_m2: "infested",
                  density_m2: "on a square metre", height_cm: "height", plants: "plants",
                  stems_by_size: "stems by size", stage: "stage", plugs: "plugs", seed_g: "seed", from_on: "from",
                  to_on: "to", note: "note" }.freeze
-        QUANTITIES = { area_m2: :area, infested_m2: :area, product_ml: :volume, second_product_ml: :volume,
-                       mix_ml: :volume, left_over_ml: :volume,
+        QUANTITIES = { area_m2: :area, frame_m2: :area, infested_m2: :area, product_ml: :volume,
+                       second_product_ml: :volume, mix_ml: :volume, left_over_ml: :volume,
                        seed_g: :mass, height_cm: :depth }.freeze
         # What is not said as it is kept: ->(value, units).
         WORDS = {
@@ -37,6 +41,8 @@ module Thistle
           people_ids: ->(ids, _) { Store::Person.where(id: JSON.parse(ids)).named.select_map(:name).join(", ") },
           weather_by_hand: ->(told, units) { Mix::RecordFile.spots(JSON.parse(told).values, units) },
           plant_key: ->(key, _) { Core::Knowledge.shipped.plant(key).name },
+          seedlings_seen: ->(key, _) { Store::Check::SEEDLINGS.fetch(key) },
+          natives: ->(key, _) { Store::Check::NATIVES.fetch(key) },
           cover_class: ->(key, _) { "#{Core::Survey::Cover.class_of(key).label} cover" },
           left_out: ->(yes, _) { yes ? "yes" : "no" },
           settled: ->(yes, _) { yes ? "yes" : "no" }

@@ -75,7 +75,7 @@ module Thistle
           "#{work.removal.name}: #{amount}, #{work.crew_size} people, #{work.hours.to_s.delete_suffix(".0")} h"
         end
 
-        def said_check(check) = "#{check.resprouts} alive, #{check.missed} missed, #{check.seedlings} seedlings"
+        def said_check(check) = "#{check.resprouts} alive, #{check.missed} missed, #{check.young} seedlings"
 
         def said_seen(seen)
           "#{seen.plant_key ? Core::Knowledge.shipped.plant(seen.plant_key).name : "unknown plant"}, " \

@@ -27,6 +27,20 @@ module Thistle
       assert_raises(Core::BadInput) { Core::Recheck::Control.of(treated: 3, alive: 4) }
     end
 
+    # Abbott (1925): 100 × (1 − treated ÷ untreated). Range: R 4.2, 100 * (1 - exp(d ± qnorm(.95) * s)) with
+    # d = log(6.5/60.5) - log(45.5/50.5), s = sqrt(1/6.5 - 1/60.5 + 1/45.5 - 1/50.5).
+    def test_against_untreated_ground
+      found = Core::Recheck::Control.of(treated: 60, alive: 6, untreated: 50, untreated_alive: 45).corrected
+
+      assert_in_delta 88.888889, found[:percent], 1e-6
+      assert_in_delta 77.9586, found[:low], 1e-3
+      assert_in_delta 93.5489, found[:high], 1e-3
+      assert_nil Core::Recheck::Control.of(treated: 60, alive: 6, untreated: 50, untreated_alive: 0).corrected
+      assert_raises(Core::BadInput) do
+        Core::Recheck::Control.of(treated: 60, alive: 6, untreated: 5, untreated_alive: 6)
+      end
+    end
+
     # CHECKS.md: p = 0.5, d = 0.8: 0.5, 0.1667, 0.0385, 0.0079, 0.0016 for n = 0..4.
     def test_chance_alive
       assert_equal [0.5, 0.1667, 0.0385, 0.0079, 0.0016], (0..4).map { |n| Core::Recheck::Alive.chance(n).round(4) }
