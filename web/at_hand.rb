@@ -45,6 +45,9 @@ module Thistle
       def kit_items = Store::KitItem.live.named.all
       def kit_at = @kit_at ||= Store::KitItem[Whole.read(params["id"])] || halt(404)
 
+      # The trial that the address names.
+      def trial_at = @trial_at ||= Store::TrialRun.live[id: Whole.read(params["id"])] || halt(404)
+
       # A work day that is not taken back, with its property as the one at hand.
       def work_day_at(id)
         day = Store::WorkDay.live[id: Whole.read(id.to_s)] || halt(404)

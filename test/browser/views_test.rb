@@ -24,7 +24,8 @@ module Thistle
              "/work/days/1/brief", "/work/days/1/field", "/work/days/1/field/%{stop}", "/work/days/1/after",
              "/work/people", "/work/people/1", "/work/kit", "/work/haul?stems_wrist=20&area=100&depths=10%%204",
              "/work/water?depth=1&clarity=2", "/recheck", "/recheck/patches/%{patch}", "/recheck/learned",
-             "/recheck/patches/%{patch}/outlook", "/recheck/skip", "/recheck/quiet",
+             "/recheck/patches/%{patch}/outlook", "/recheck/skip", "/recheck/quiet", "/recheck/trials",
+             "/recheck/trials/new?patch=%{patch}",
              "/replant?patch=%{patch}",
              "/records", "/records/check/2", "/records/treatment/7", "/records/observation/7",
              "/records/properties/new", "/find?q=mil"].freeze

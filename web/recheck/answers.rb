@@ -50,6 +50,17 @@ module Thistle
           { hours: board.taken.round(3), looks:, others: board.others, errors: board.errors }
         end
 
+        def trial(run)
+          board = TrialBoard.new(run)
+          arms = [0, 1].map do |arm|
+            low, high = board.range(arm).values
+            { name: board.name(arm), **board.arms[arm].to_h, low_percent: low, high_percent: high }
+          end
+          { id: run.id, patch: run.patch.code, question: run.question, begun_on: run.begun_on, ended_on: run.ended_on,
+            arms:, first_better: board.trial.first_better.round(6), settled: board.trial.settled, said: board.said,
+            tags: run.stems.map { |stem| stem.values.slice(:number, :arm, :alive, :given_on, :counted_on) } }
+        end
+
         def percents(answer)
           shares = { low: answer.low, likely: answer.mean, high: answer.high }
           { **shares.transform_values { |share| (100 * share).round(1) }, stems: answer.stems, records: answer.records }

@@ -6,6 +6,7 @@ module Thistle
       # Did it work, when do we come back, when is it over?
       module Routes
         def self.registered(app)
+          app.register Trials
           app.get "/recheck/learned" do
             board = LearnedBoard.new
             show("recheck/learned", board:) { Answers.learned(board) }
