@@ -62,6 +62,16 @@ module Thistle
         checks.select { |check| check.treatment_id == work.id && !check.left_out && check.control }.max_by(&:checked_on)
       end
 
+      # Does another patch of its plant bear seed so near that it sows into this one?
+      def seeded_beside?
+        return @seeded_beside if defined?(@seeded_beside)
+
+        around = [west - BESIDE, south - BESIDE, east + BESIDE, north + BESIDE]
+        near = property.live_patches.unordered.within(around).where(plant_key:, state: %w[standing regrowing])
+        @seeded_beside = !near.exclude(id:).empty?
+      end
+      BESIDE = 0.0006 # degrees, about 60 m (memory)
+
       KINDS_IN_ORDER = %i[observation check treatment].freeze
 
       # Sets the state and the visits that the records say. Call it after any record is added, corrected or taken away.

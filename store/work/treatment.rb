@@ -102,7 +102,9 @@ module Thistle
       def conditions = JSON.parse(weather || "{}")
 
       # Return visits that follow from plant and method: [Core::Recheck::Returns::Visit].
-      def returns(plant, site) = Core::Recheck::Returns.new(plant:, removal:, done_on:, site:).visits
+      def returns(plant, site)
+        Core::Recheck::Returns.new(plant:, removal:, done_on:, site:, neighbour: patch.seeded_beside?).visits
+      end
 
       # The longest that a label in the tank asks for.
       def label_days(fact)

@@ -49,6 +49,13 @@ module Thistle
           "in #{count(likely)} (#{low} to #{high || "more than #{years}"})"
         end
 
+        # How late: "12 days", "7 weeks", "5 months".
+        def late(days)
+          return Web::Words.count(days, "day") if days < 21
+
+          days < 90 ? "#{days / 7} weeks" : "#{(days / 30.44).round} months"
+        end
+
         # What of a quiet patch may live: "a missed plant 4 %, seed 12 %".
         def hidden(look, today)
           seed, pieces = %i[seed pieces].map { |part| look.presence.public_send(part, today) }

@@ -13,12 +13,50 @@ module Thistle
       Core::Recheck::Returns.new(plant: Testing.plant(plant), removal:, done_on:, site: Testing.site).visits
     end
 
-    # PRACTICE.md section 9: three weeks after pulling an annual.
-    def test_an_annual_is_looked_at_after_three_weeks
-      first = visits("caltrop", "loosen_and_pull", Testing::TODAY).first
+    # PRACTICE.md section 9: three weeks after pulling an annual (common practice); here it comes out of the warmth.
+    def test_an_annual_is_looked_at_after_about_three_weeks
+      caltrop = visits("caltrop", "loosen_and_pull", Testing::TODAY)
 
-      assert_equal Testing::TODAY + 21, first.due_on
-      assert_equal "Three weeks: missed seedlings of an annual", first.text
+      assert_in_delta 21, (caltrop.first.due_on - Testing::TODAY).to_i, 4
+      assert_match(/first seed of plants that were missed; 2\d days, the handbook says three weeks/, caltrop.first.text)
+      again = caltrop.select { |visit| visit.key.start_with?("before_seed") }.map(&:due_on)
+
+      assert(again.first(5).each_cons(2).all? { |a, b| (b - a).between?(18, 32) }, "about as far apart all summer")
+      assert_equal caltrop.map(&:key).uniq.size, caltrop.count { |visit| visit.key != "seed_bank" } + 1
+      assert_includes visits("buffelgrass", "dig_crown", Testing::TODAY).map(&:key), "before_next_seed"
+    end
+
+    # No fewer visits take every cohort before its seed: every set of days tried.
+    def test_the_fewest_visits_against_every_set_of_days
+      random = Random.new(11)
+      start = Date.new(2026, 5, 1)
+      40.times do
+        cohorts = Array.new(random.rand(1..7)) do
+          from = random.rand(0..9)
+          Core::Recheck::VisitSchedule::Cohort.new(from: start + from, to: start + random.rand(from..11), what: "x")
+        end
+        fewest = (0..12).find do |size|
+          (0..11).to_a.combination(size).any? do |days|
+            cohorts.all? { |one| days.any? { |day| (start + day).between?(one.from, one.to) } }
+          end
+        end
+        found = Core::Recheck::VisitSchedule.new(cohorts).visits
+
+        assert_equal fewest, found.size
+        assert(cohorts.all? { |one| found.any? { |visit| visit.on.between?(one.from, one.to) } })
+      end
+    end
+
+    def test_visits_that_one_walk_makes
+      visit = ->(id, from, to, east) do
+        Core::Recheck::VisitRounds::Visit.new(id:, from: Testing::TODAY + from, to: Testing::TODAY + to,
+                                              at: [-91.4 + (east / 88_000.0), 38.0])
+      end
+      visits = [visit[1, 0, 4, 0], visit[2, 3, 9, 200], visit[3, 5, 9, 210], visit[4, 0, 5, 900]]
+      rounds = Core::Recheck::VisitRounds.new(visits).rounds
+
+      assert_equal [[1, 2], [4], [3]], rounds.map { |round| round.visits.map(&:id) }
+      assert(rounds.all? { |round| round.visits.all? { |one| round.on.between?(one.from, one.to) } })
     end
 
     def test_stumps_are_looked_at_when_leaves_are_full
@@ -51,9 +89,9 @@ module Thistle
     end
 
     def test_a_lake_several_times_a_summer
-      assert_equal [21, 30], visits("eurasian_watermilfoil", "aquatic_hand_pull", Date.new(2026, 6, 1)).map { |v|
-        (v.due_on - Date.new(2026, 6, 1)).to_i
-      }
+      found = visits("eurasian_watermilfoil", "aquatic_hand_pull", Date.new(2026, 6, 1))
+
+      assert_equal [21, 30, 42, 63], found.map { |visit| (visit.due_on - Date.new(2026, 6, 1)).to_i }.first(4)
     end
 
     # DESIGN.md section 2: the one place that says which record moves which state.

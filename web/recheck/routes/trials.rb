@@ -24,7 +24,7 @@ module Thistle
               run = form.store(patch, today)
               next show("recheck/trial_new", status: 422, patch:, form:) unless run
 
-              go_to "/recheck/trials/#{run.id}", "The tags are given out at random. Tie each to a stem before you treat."
+              go_to "/recheck/trials/#{run.id}", "The tags are given out at random. Tie each before you treat."
             end
 
             app.get "/recheck/trials/:id" do

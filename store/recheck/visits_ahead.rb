@@ -1,0 +1,72 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # Reading: open visits of a property as rounds, and what one that was missed has cost by now.
+    class VisitsAhead
+      Recheck = Core::Recheck
+      MOST, DAYS = 400, 35 # visits, and days ahead, that rounds are made of
+      EARLY = 14 # days before its day that a visit still is right, and never before half of its wait (memory)
+      LATE = 4 # days late from which its cost is said
+      # days late; seeded_on: when its plant's seed ripened since it was due, nil where it has not; years of seedlings
+      # that begin again then; money that clearing takes more by now, nil where the amount is not known.
+      Late = Core::Value.define(:days, :seeded_on, :years, :money)
+
+      def initialize(property, today)
+        @property, @today = property, today
+      end
+
+      # [[day, [task]]] of several visits that one walk makes.
+      def rounds
+        tasks = soon
+        places = Patch.where(id: tasks.map(&:patch_id).uniq).select_hash(:id, %i[west east south north])
+        visits = tasks.map { |task| visit(task, places.fetch(task.patch_id)) }
+        by_id = tasks.to_h { |task| [task.id, task] }
+        several = Recheck::VisitRounds.new(visits).rounds.select { |round| round.visits.size > 1 }
+        several.map { |round| [[round.on, @today].max, round.visits.map { |one| by_id.fetch(one.id) }] }
+      end
+
+      # What an open visit has cost by being late; nil where it is not, or hardly.
+      def late(task)
+        days = (@today - task.due_on).to_i
+        return if days < LATE || task.kind == "report"
+
+        patch = Patch[task.patch_id]
+        return Late.new(days:) unless patch.plant
+
+        seeded = seeded_since(patch, task.due_on)
+        Late.new(days:, seeded_on: seeded, years: seeded && patch.years_of(:seed_bank_years),
+                 money: dearer(patch, days))
+      end
+
+      private
+
+      def soon
+        Task.due(through: @today + DAYS, limit: MOST).where(property_id: @property.id)
+            .exclude(Sequel[:tasks][:kind] => "report").all
+      end
+
+      def visit(task, (west, east, south, north))
+        wait = task.since_on ? (task.due_on - task.since_on).to_i / 2 : EARLY
+        to = [task.due_on, @today].max
+        from = task.happened_on || task.event ? to : [task.due_on - [EARLY, wait].min, @today].max
+        at = [(west + east) / 2, (south + north) / 2]
+        Recheck::VisitRounds::Visit.new(id: task.id, from: [from, to].min, to:, at:)
+      end
+
+      def seeded_since(patch, due)
+        calendar = patch.property.site(@today).calendar(patch.plant)
+        spans = [due, @today].uniq.flat_map { |day| calendar.phenophases(calendar.site.year(day)) }
+        ripe = spans.select { |span| span.phase == :ripe_seed && span.from <= @today && span.to >= due }
+        ripe.map { |span| [span.from, due].max }.min
+      end
+
+      # What a pass takes more by now: what was missed grew as its stand would.
+      def dearer(patch, days)
+        effort = Core::Decide::Effort.new(PatchOutlook.new(patch, @today).methods.first, patch.facts(@today))
+        growth = Recheck::Stages.new(patch.plant).growth_rate.clamp(1.0, 10.0)
+        effort.cost && (effort.cost * ((growth**(days / 365.25)) - 1))
+      end
+    end
+  end
+end

@@ -1,0 +1,41 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Recheck
+      # Open visits, soonest first; those that one walk makes; what a missed one has cost by now, in words.
+      class VisitsBoard
+        attr_reader :turns
+
+        def initialize(turns, property, today)
+          @turns, @property, @today = turns, property, today
+          @ahead = Store::VisitsAhead.new(property, today)
+        end
+
+        # [[day, [task]]].
+        def rounds = @rounds ||= turns.page == 1 ? @ahead.rounds : []
+
+        # "32 days late. Seed has ripened since 2 June: …"; nil for one that is not late.
+        def late(task)
+          one = @ahead.late(task) or return
+
+          ["#{Words.late(one.days)} late.", sown(one), dearer(one)].compact.join(" ")
+        end
+
+        private
+
+        def sown(one)
+          return unless one.seeded_on
+
+          years = one.years.to_i
+          again = years.positive? ? ", and #{Web::Words.count(years, "year")} of seedlings begin again" : ""
+          "Its seed has ripened since #{Web::Words.day(one.seeded_on)}: what was missed has sown#{again}."
+        end
+
+        def dearer(one)
+          "About #{@property.rates.currency}#{one.money.round} more to clear by now." if one.money && one.money >= 1
+        end
+      end
+    end
+  end
+end
