@@ -23,7 +23,8 @@ module Thistle
 
         # [Visit], soonest first.
         def visits
-          several, once = @rows.select { |_, row| fits?(row) }.partition { |_, row| row["when"].keys.intersect?(SEVERAL) }
+          fitting = @rows.select { |_, row| fits?(row) }
+          several, once = fitting.partition { |_, row| row["when"].keys.intersect?(SEVERAL) }
           found = once.filter_map { |key, row| visit(key, row) }
           several.sort_by { |_, row| SEVERAL.index { |way| row["when"][way] } }
                  .each { |key, row| found += apart(again(key, row), found, row["when"]) }

@@ -22,8 +22,10 @@ module Thistle
         places = Patch.where(id: tasks.map(&:patch_id).uniq).select_hash(:id, %i[west east south north])
         visits = tasks.map { |task| visit(task, places.fetch(task.patch_id)) }
         by_id = tasks.to_h { |task| [task.id, task] }
-        several = Recheck::VisitRounds.new(visits).rounds.select { |round| round.visits.size > 1 }
-        several.map { |round| [[round.on, @today].max, round.visits.map { |one| by_id.fetch(one.id) }] }
+        found = Recheck::VisitRounds.new(visits).rounds.map do |round|
+          [[round.on, @today].max, round.visits.map { |one| by_id.fetch(one.id) }]
+        end
+        found.select { |_, some| some.uniq(&:patch_id).size > 1 }
       end
 
       # What an open visit has cost by being late; nil where it is not, or hardly.

@@ -13,7 +13,7 @@ module Thistle
         end
 
         # [[day, [task]]].
-        def rounds = @rounds ||= turns.page == 1 ? @ahead.rounds : []
+        def rounds = @rounds ||= turns.page.zero? ? @ahead.rounds : []
 
         # "32 days late. Seed has ripened since 2 June: …"; nil for one that is not late.
         def late(task)
