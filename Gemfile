@@ -12,9 +12,9 @@ gem "erubi", "~> 1.13"            # escapes every <%= %>
 gem "exifr", "~> 1.4"             # reads when and where a photograph was taken
 gem "highs", "~> 0.2"             # solves the season plan
 gem "icalendar", "~> 2.10" # calendars out
-gem "json_schemer", "~> 2.4"      # checks knowledge/ at boot
+gem "json_schemer", "~> 2.4" # checks knowledge/ at boot
 gem "matrix", "~> 0.4" # eigenvalues
-gem "nokogiri", "~> 1.18"         # reads KML and GPX
+gem "nokogiri", "~> 1.18" # reads KML and GPX
 gem "numo-narray", "~> 0.9" # many futures at once
 gem "prawn", "~> 2.5" # the card and the records as PDF
 gem "prawn-svg", "~> 0.40"

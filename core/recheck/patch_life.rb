@@ -21,6 +21,13 @@ module Thistle
           @records.each_index.reduce("reported") { |state, n| move(state, n) }
         end
 
+        # [[day, state]] at each change, from the first record on.
+        def states
+          state = nil
+          steps = @records.each_index.map { |n| [@records[n].on, state = move(state || "reported", n)] }
+          steps.chunk_while { |(_, a), (_, b)| a == b }.map(&:first)
+        end
+
         # Clean looks that count since the last live sight or treatment.
         def clean_checks = clean_by(@records.size - 1).size
 

@@ -21,6 +21,8 @@ module Thistle
           @looks, @fell_on, @lived_on, @seed_years, @piece_years = looks, fell_on, lived_on, seed_years, piece_years
         end
 
+        attr_reader :fell_on
+
         # 0 to 1 on a day.
         def chance(on) = 1 - ((1 - stands) * (1 - seed(on)) * (1 - pieces(on)))
 

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
-# What a look can say besides: suckers, seedlings in a frame, natives, how hard it was searched, untreated ground; when a
-# property counts a patch as over; pictures of a look.
+# What a look can say besides: suckers, seedlings in a frame, natives, how hard it was searched, untreated ground; when
+# a property counts a patch as over; pictures of a look.
 Sequel.migration do
   up do
     alter_table(:checks) do

@@ -109,6 +109,11 @@ module Thistle
         [found || Core::Decide::Effort.new(methods.first, @facts).plants.to_f.round, 1].max
       end
 
+      # Plants of another patch of its kind.
+      def many(one)
+        [one.plants || one.stems || Core::Decide::Effort.new(methods.first, one.facts(@today)).plants.to_f, 1].max
+      end
+
       private
 
       def treatments = @treatments ||= kept(:treatment).select { |work| work.removal.removes? }
@@ -140,10 +145,6 @@ module Thistle
 
         late = works.all? { |work| Recheck::SeedFall::FELL.include?(work.seed_fall) }
         strategy(best.removal, visits: works.size.clamp(VISITS), late:)
-      end
-
-      def many(one)
-        [one.plants || one.stems || Core::Decide::Effort.new(methods.first, one.facts(@today)).plants.to_f, 1].max
       end
     end
   end

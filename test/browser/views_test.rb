@@ -25,7 +25,8 @@ module Thistle
              "/work/people", "/work/people/1", "/work/kit", "/work/haul?stems_wrist=20&area=100&depths=10%%204",
              "/work/water?depth=1&clarity=2", "/recheck", "/recheck/patches/%{patch}", "/recheck/learned",
              "/recheck/patches/%{patch}/outlook", "/recheck/skip", "/recheck/quiet", "/recheck/trials",
-             "/recheck/trials/new?patch=%{patch}",
+             "/recheck/trials/new?patch=%{patch}", "/recheck/review?year=2025",
+             "/recheck/patches/%{patch}/life", "/recheck/patches/%{patch}/origin",
              "/replant?patch=%{patch}",
              "/records", "/records/check/2", "/records/treatment/7", "/records/observation/7",
              "/records/properties/new", "/find?q=mil"].freeze

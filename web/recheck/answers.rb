@@ -61,6 +61,39 @@ module Thistle
             tags: run.stems.map { |stem| stem.values.slice(:number, :arm, :alive, :given_on, :counted_on) } }
         end
 
+        def origin(desk)
+          sources = desk.answers.to_a.map do |answer|
+            { source: answer.source.key, share: answer.share.round(4), of: answer.of.map { |chance| chance.round(4) } }
+          end
+          { seedlings: desk.points, sources:, far: desk.answers ? desk.far : [], errors: desk.errors }
+        end
+
+        def review(board)
+          review = board.review
+          due, late, = review.missed
+          methods = review.methods.map do |one|
+            { plant: one.plant.key, method: one.removal.key, treated: one.control.treated, alive: one.control.alive,
+              low: one.control.low.round(1), high: one.control.high.round(1), verdict: one.verdict,
+              hours: one.hours.round(2), treatments: one.records }
+          end
+          patches = review.by_patch.map do |one|
+            { patch: one.patch.code, hours: one.hours.round(2), killed: one.killed }
+          end
+          { year: board.year, **review.worked.to_h, visits_due: due, visits_missed: late, methods:, by_patch: patches,
+            grew: review.grew.map { |patch, before, after| { patch: patch.code, before_m2: before, after_m2: after } },
+            change: review.change.map { |patch, removal| { patch: patch.code, method: removal.key } } }
+        end
+
+        def life(life)
+          compared = life.compared.map do |was|
+            { on: was.on, state: was.state, ground_m2: was.square_m, alive: was.look&.alive, works: was.works,
+              hours: was.hours }
+          end
+          { patch: life.patch.code, states: life.states.map { |from, to, state| { from:, to:, state: } },
+            counts: life.counts.map { |on, alive| { on:, alive: } }, compared:, errors: life.errors,
+            ahead: life.outlook ? life.years.map { |on, stands| { on:, standing: stands } } : [] }
+        end
+
         def percents(answer)
           shares = { low: answer.low, likely: answer.mean, high: answer.high }
           { **shares.transform_values { |share| (100 * share).round(1) }, stems: answer.stems, records: answer.records }

@@ -6,29 +6,7 @@ module Thistle
       # Did it work, when do we come back, when is it over?
       module Routes
         def self.registered(app)
-          app.register Trials
-          app.get "/recheck/learned" do
-            board = LearnedBoard.new
-            show("recheck/learned", board:) { Answers.learned(board) }
-          end
-
-          app.get "/recheck/quiet" do
-            board = QuietBoard.new(params, property, today)
-            show("recheck/quiet", board:, form: Forms::Closing.of(property, units, today)) { Answers.quiet(board) }
-          end
-
-          app.post "/recheck/closing" do
-            form = Forms::Closing.new(params, units:, today:)
-            next go_to("/recheck/quiet", "The rule is kept, and quiet patches follow it.") if form.store(property)
-
-            show "recheck/quiet", status: 422, board: QuietBoard.new({}, property, today), form:
-          end
-
-          app.get "/recheck/skip" do
-            board = SkipBoard.new(property, today)
-            show("recheck/skip", board:) { Answers.skip(board) }
-          end
-
+          app.register Trials, Years
           app.get "/recheck" do
             tasks = Store::Task.due(through: today + 400)
             tasks = tasks.where(property_id: property.id) unless params["all"]
@@ -44,14 +22,6 @@ module Thistle
             show("recheck/patch", patch:, form: Routes.blank(params, units, today, patch)) do
               Survey::Answers.patch(patch)
             end
-          end
-
-          app.get "/recheck/patches/:id/outlook" do
-            patch = patch_at(params["id"])
-            next go_to("/survey/patches/#{patch.id}", "Name it first: an outlook is of a plant.") unless patch.plant
-
-            desk = OutlookDesk.new(params, patch, today)
-            show("recheck/outlook", patch:, desk:) { Answers.outlook(desk) }
           end
 
           app.post "/recheck/tasks" do
