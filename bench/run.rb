@@ -8,6 +8,7 @@ require_relative "../thistle"
 require_relative "decide"
 require_relative "identify"
 require_relative "mix"
+require_relative "recheck"
 require_relative "season"
 require_relative "survey"
 require_relative "work"
@@ -38,6 +39,7 @@ module Thistle
       identify
       mix
       work
+      recheck
     end
 
     def season = SeasonBench.new(self, Store::Property.order(:id).last).run
@@ -49,6 +51,8 @@ module Thistle
     def mix = MixBench.new(self, @property).run
 
     def work = WorkBench.new(self, @property).run
+
+    def recheck = RecheckBench.new(self, @property).run
 
     def identify = IdentifyBench.new(@property.site(Store::Setting.today)).run { |path| get(path) }
 

@@ -8,10 +8,15 @@ module Thistle
       # the counts that are left of a record go into a Beta that begins as the planning value, moved by what the method
       # does on other plants here.
       class Efficacy
-        # One treatment as its last look counted it: where is what it may be told apart by, {size:, season:, who:}.
-        Seen = Value.define(:id, :plant, :method, :treated, :alive, :where) do
+        # One treatment as its last look counted it: where is what it may be told apart by, {size:, season:, who:,
+        # strength:}; patch: its id.
+        Seen = Value.define(:id, :plant, :method, :treated, :alive, :where, :patch) do
           def dead = (treated - alive) / treated.to_f
+          def cell = [plant, method]
         end
+        # What all records of a plant and a method come to: stems' worth counted and dead, stems, records, and how far
+        # off the plan, weighed.
+        Sums = Struct.new(:counted, :dead, :stems, :records, :off, :weight)
         # Shares, 0 to 1: mean, low and high (90 %); stems, records: what it rests on; planned: {low, likely, high} of
         # the handbook; shift: how other plants moved it, on the log odds; beta: the Beta.
         Answer = Value.define(:mean, :low, :high, :stems, :records, :planned, :shift, :beta)
@@ -24,18 +29,21 @@ module Thistle
 
         # seen: [Seen]; planned: ->(plant, method) { {low, likely, high} percent, as Removal#kill has it }.
         def initialize(seen, planned)
-          @seen, @planned = seen.select { |one| one.treated.positive? && one.alive.between?(0, one.treated) }, planned
-          @cells = @seen.group_by { |one| [one.plant, one.method] }
+          @planned, @cells, @sums, @of = planned, {}, {}, {}
+          sound(seen).each { |one| add(one) }
         end
 
+        # The same, but of some patches (ids) only what is seen now.
+        def with(patches, seen) = clone.tap { |other| other.replace(patches, sound(seen)) }
+
         # [[plant, method]] that there are records of, the most stems first.
-        def cells = @cells.keys.sort_by { |key| [-@cells[key].sum(&:treated), *key] }
+        def cells = @cells.keys.sort_by { |key| [-@sums[key].stems, *key] }
 
         # The Answer of a plant and a method; the planning value where nothing was counted.
         def of(plant, method)
-          (@of ||= {})[[plant, method]] ||= begin
-            seen, shift = @cells.fetch([plant, method], []), shift(plant, method)
-            answer(seen, prior(@planned.call(plant, method), shift), @planned.call(plant, method), shift)
+          @of[[plant, method]] ||= begin
+            planned, shift = @planned.call(plant, method), shift(plant, method)
+            answer(@sums.fetch([plant, method], NOTHING), prior(planned, shift), planned, shift)
           end
         end
 
@@ -44,7 +52,7 @@ module Thistle
           whole = of(plant, method)
           lean = [whole.mean * ALIKE, (1 - whole.mean) * ALIKE]
           found = @cells.fetch([plant, method], []).group_by { |one| one.where.to_h[what] }.compact
-          found.except(nil).transform_values { |seen| answer(seen, lean, whole.planned, 0.0) }
+          found.except(nil).transform_values { |seen| answer(sums_of(seen), lean, whole.planned, 0.0) }
         end
 
         # Records of which so few would be as bad: [Seen], the worst first.
@@ -52,15 +60,57 @@ module Thistle
           cells.flat_map { |cell| @cells[cell].select { |one| odd?(one, of(*cell)) } }.sort_by(&:dead)
         end
 
+        NOTHING = Sums.new(0.0, 0.0, 0, 0, 0.0, 0.0).freeze
+
+        protected
+
+        # Only the cells that are touched are worked out anew, and what their methods move.
+        def replace(patches, seen)
+          @cells, @sums, @of = @cells.dup, @sums.transform_values(&:dup), @of.dup
+          gone = @cells.select { |_, some| some.any? { |one| patches.include?(one.patch) } }.keys
+          touched = gone | seen.map(&:cell)
+          touched.each { |cell| @cells[cell] = without(cell, patches) }
+          seen.each { |one| add(one) }
+          @cells.reject! { |_, some| some.empty? }
+          @sums.select! { |cell, _| @cells.key?(cell) }
+          methods = touched.map(&:last)
+          @of.reject! { |(_, method), _| methods.include?(method) }
+        end
+
         private
 
-        def answer(seen, (a, b), planned, shift)
-          counted = seen.sum { |one| worth(one.treated) }
-          dead = seen.sum { |one| worth(one.treated) * one.dead }
-          beta = Beta.new(a + dead, b + counted - dead)
+        def sound(seen) = seen.select { |one| one.treated.positive? && one.alive.between?(0, one.treated) }
+
+        # The records of a cell that are of other patches; its sums lose the rest.
+        def without(cell, patches)
+          out, left = @cells.fetch(cell, []).partition { |one| patches.include?(one.patch) }
+          out.each { |one| count(@sums[cell], one, -1) }
+          left
+        end
+
+        def add(one)
+          (@cells[one.cell] ||= []) << one
+          count(@sums[one.cell] ||= NOTHING.dup, one, 1)
+        end
+
+        # Adds a record to sums, or takes it out.
+        def count(sums, one, sign)
+          worth = worth(one.treated)
+          off, weight = against_plan(one, @planned.call(*one.cell)["likely"])
+          sums.counted += sign * worth
+          sums.dead += sign * worth * one.dead
+          sums.stems += sign * one.treated
+          sums.records += sign
+          sums.off += sign * off * weight
+          sums.weight += sign * weight
+        end
+
+        def sums_of(seen) = seen.each_with_object(NOTHING.dup) { |one, sums| count(sums, one, 1) }
+
+        def answer(sums, (a, b), planned, shift)
+          beta = Beta.new(a + sums.dead, b + sums.counted - sums.dead)
           low, high = TAILS.map { |share| beta.quantile(share) }
-          Answer.new(mean: beta.mean, low:, high:, stems: seen.sum(&:treated), records: seen.size, planned:, shift:,
-                     beta:)
+          Answer.new(mean: beta.mean, low:, high:, stems: sums.stems, records: sums.records, planned:, shift:, beta:)
         end
 
         # Stems of a patch are alike: of so many, how many tell something (the design effect of a beta-binomial).
@@ -80,24 +130,16 @@ module Thistle
 
         # What the method does on other plants here against their planning values, drawn towards nothing.
         def shift(plant, method)
-          others = off_plan.fetch(method, {}).except(plant).values
-          others.sum(&:first) / (others.sum(&:last) + (1 / (SHIFT**2)))
-        end
-
-        # {method => {plant => [log odds above the plan, weighed; their weight]}}
-        def off_plan
-          @off_plan ||= @cells.each_with_object({}) do |((plant, method), seen), all|
-            likely = odds((@planned.call(plant, method)["likely"] / 100.0).clamp(0.01, 0.99))
-            weighed = seen.map { |one| against_plan(one, likely) }
-            (all[method] ||= {})[plant] = [weighed.sum { |off, weight| off * weight }, weighed.sum(&:last)]
-          end
+          others = @sums.select { |(other, way), _| way == method && other != plant }.values
+          others.sum(&:off) / (others.sum(&:weight) + (1 / (SHIFT**2)))
         end
 
         # [log odds above the plan's, precision] of a record, half a stem added on both sides.
         def against_plan(one, likely)
           counted = worth(one.treated)
           dead, alive = (counted * one.dead) + 0.5, (counted * (1 - one.dead)) + 0.5
-          [Math.log(dead / alive) - likely, 1 / ((1 / dead) + (1 / alive) + (PLANTS**2))]
+          planned = odds((likely / 100.0).clamp(0.01, 0.99))
+          [Math.log(dead / alive) - planned, 1 / ((1 / dead) + (1 / alive) + (PLANTS**2))]
         end
 
         # Would fewer than ODD of such records be as bad? By the normal of what one may turn out to be.

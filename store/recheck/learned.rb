@@ -14,24 +14,38 @@ module Thistle
                    Sequel[:checks][:resprouts].as(:alive), Sequel[:treatments][:id].as(:work), :method_key,
                    Sequel[:treatments][:stems_done].as(:treated),
                    Sequel.function(:strftime, "%m", :done_on).as(:month), Sequel[:treatments][:people_ids],
-                   :plant_key, Sequel[:patches][:property_id], :stem_size].freeze
+                   :plant_key, Sequel[:patches][:property_id], Sequel[:treatments][:patch_id], :stem_size,
+                   :product_ml, :mix_ml].freeze
+      FEW = 200 # patches with records that changed, up to which only those are read again
+      # What is known, and of which state of the file: its database, the highest ids, how many records, the day.
+      Known = Core::Value.define(:db, :check, :work, :amendment, :checks, :works, :today, :efficacy)
 
       module_function
 
-      # The Core::Recheck::Efficacy of all looks.
-      def efficacy = Core::Recheck::Efficacy.new(looks.filter_map { |row| seen(row) }, PLANNED)
+      # The Core::Recheck::Efficacy of all looks; after a record only its patch is read again.
+      def efficacy
+        now = standing
+        return @known.efficacy if @known && @known.with(efficacy: nil) == now
+
+        @names = nil
+        patches = @known && changed(now)
+        found = if patches then @known.efficacy.with(patches, seen_on(patches))
+                else Core::Recheck::Efficacy.new(seen_on(nil), PLANNED)
+                end
+        @known = now.with(efficacy: found)
+        found
+      end
 
       # {plant => {method => {low, likely, high percent, source, records, stems}}} of those with records, as Facts takes
       # it; the same value until a record changes. What the handbook says kills nothing is left to it.
       def kills
-        Core::Kept::ANSWERS.fetch([:kills, *stamp]) do
-          learned = efficacy
-          learned.cells.group_by(&:first).transform_values { |cells| of_plant(learned, cells) }.freeze
-        end
-      end
+        learned = efficacy
+        return @kills.last if @kills && @kills.first.equal?(learned)
 
-      # The efficacy that pages show; kept like the rest.
-      def shown = Core::Kept::ANSWERS.fetch([:efficacy, *stamp]) { efficacy }
+        told = learned.cells.group_by(&:first).transform_values { |cells| of_plant(learned, cells) }.freeze
+        @kills = [learned, told]
+        told
+      end
 
       def of_plant(learned, cells)
         cells.reject { |plant, method| PLANNED.call(plant, method)["likely"].zero? }.to_h do |plant, method|
@@ -42,20 +56,47 @@ module Thistle
         end.freeze
       end
 
-      def stamp
-        checks = Check.where(deleted_at: nil)
-        works = Treatment.where(deleted_at: nil)
-        [checks.count, checks.max(:id), checks.max(:created_at), works.count, works.max(:id), Amendment.max(:id),
-         Setting.today]
+      # How the file stands, as Known.
+      def standing
+        checks, works = Check.where(deleted_at: nil), Treatment.where(deleted_at: nil)
+        Known.new(db: Check.db, check: Check.max(:id).to_i, work: Treatment.max(:id).to_i,
+                  amendment: Amendment.max(:id).to_i, checks: checks.count, works: works.count, today: Setting.today)
       end
 
+      # Ids of the patches with records that are new or amended since; nil where all has to be read.
+      def changed(now)
+        return unless @known.db.equal?(now.db) && @known.today == now.today && added?(now)
+
+        fresh = [[Check, :check], [Treatment, :work]].flat_map do |model, last|
+          model.where(Sequel[:id] > @known[last]).distinct.limit(FEW + 1).select_map(:patch_id)
+        end
+        amended = Amendment.where(Sequel[:id] > @known.amendment).limit(FEW + 1).select_map(%i[kind record_id])
+        patches = (fresh + amended.filter_map { |kind, id| patch_of(kind, id) }).uniq
+        patches.size > FEW ? nil : patches
+      end
+
+      # The patch of a look or of work that was amended; nil of another record, which says nothing here.
+      def patch_of(kind, id) = { "check" => Check, "treatment" => Treatment }[kind]&.where(id:)&.get(:patch_id)
+
+      # Is the file what is known of it and new records? Else something was taken out of it unseen.
+      def added?(now)
+        [[Check, :check, :checks], [Treatment, :work, :works]].all? do |model, last, count|
+          fresh = model.where(deleted_at: nil).where(Sequel[:id] > @known[last]).count
+          now[last] >= @known[last] && (now.amendment != @known.amendment || now[count] == @known[count] + fresh)
+        end
+      end
+
+      # [Seen] of some patches (ids), nil for all.
+      def seen_on(patches) = looks(patches).filter_map { |row| seen(row) }
+
       # The last look after each treatment that would have shown what lived.
-      def looks
+      def looks(patches)
         stems = Sequel[:treatments][:stems_done]
         counted = (stems >= 1) & (Sequel[:checks][:resprouts] <= stems)
         rows = Check.db[:checks].join(:treatments, id: Sequel[:checks][:treatment_id])
                     .join(:patches, id: Sequel[:treatments][:patch_id])
                     .where(LIVE).where(counted).exclude(Sequel[:patches][:plant_key] => nil)
+                    .where(patches ? { Sequel[:treatments][:patch_id] => patches } : true)
                     .reverse(Sequel[:checks][:checked_on], Sequel[:checks][:id]).limit(MOST).select(*LOOKED_AT).all
         shown = Hash.new { |all, (plant, property, on)| all[[plant, property, on]] = shows?(plant, property, on) }
         counts = rows.select do |row|
@@ -77,16 +118,33 @@ module Thistle
       end
 
       def seen(row)
-        where = { size: row[:stem_size], season: SEASONS[(row[:month].to_i % 12) / 3], who: who(row[:people_ids]) }
+        where = { size: row[:stem_size], season: SEASONS[(row[:month].to_i % 12) / 3], who: who(row[:people_ids]),
+                  strength: strength(row) }
         Core::Recheck::Efficacy::Seen.new(id: row[:id], plant: row[:plant_key], method: row[:method_key],
-                                          treated: row[:treated], alive: row[:alive], where:)
+                                          treated: row[:treated], alive: row[:alive], where:, patch: row[:patch_id])
       end
+
+      # The share of the mix that was stock, in classes; nil where it was not said.
+      def strength(row)
+        stock, mix = row.values_at(:product_ml, :mix_ml)
+        return unless stock&.positive? && mix&.positive? && stock <= mix
+
+        STRENGTHS.find { |most, _| stock / mix <= most }.last
+      end
+      STRENGTHS = { 0.05 => "up to 5 % of the mix", 0.3 => "5 to 30 %", 0.7 => "30 to 70 %",
+                    1.0 => "over 70 %" }.freeze
+
       SEASONS = ["December to February", "March to May", "June to August", "September to November"].freeze
 
+      # Who was there; asked once for the same people.
       def who(ids)
-        ids == "[]" ? nil : Person.where(id: JSON.parse(ids)).order(:id).select_map(:name).join(", ")
+        return if ids == "[]"
+
+        @names = {} if @names.nil? || @names.size > 2000
+        @names[ids] ||= Person.where(id: JSON.parse(ids)).order(:id).select_map(:name).join(", ")
       end
-      private_class_method :of_plant, :stamp, :looks, :shows?, :seen, :who
+      private_class_method :of_plant, :standing, :changed, :added?, :patch_of, :seen_on, :looks, :shows?, :seen, :who,
+                           :strength
     end
   end
 end

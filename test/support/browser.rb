@@ -12,7 +12,8 @@ module Thistle
     SIZES = { "desk" => [1280, 800], "phone" => [390, 844] }.freeze
     FLAGS = %w[--headless=new --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking
                --disable-component-update --disable-sync --disable-dev-shm-usage --hide-scrollbars
-               --force-prefers-reduced-motion --lang=en-US].freeze
+               --force-prefers-reduced-motion --lang=en-US --use-fake-device-for-media-stream
+               --use-fake-ui-for-media-stream].freeze
 
     TIMEOUTS = { script: 180_000, page_load: 300_000 }.freeze # axe takes its time on a busy machine
 

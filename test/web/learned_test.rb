@@ -66,8 +66,11 @@ module Thistle
       fail_often(1, alive: 0)
 
       assert_equal 1, kill["records"]
-      Store::Check.last.update(checked_on: Date.new(2026, 1, 15))
+      send_form(:post, "/records/check/#{Store::Check.last.id}", checked_on: "2026-01-15", resprouts: "0", missed: "0",
+                                                                 seedlings: "0", person: "Ines", reason: "the day",
+                                                                 version: "0")
 
+      assert_equal 303, last_response.status
       assert_equal 0, Store::Learned.efficacy.of("amur_honeysuckle", "lever_pull").records
     end
   end

@@ -6,12 +6,13 @@ module Thistle
       # What works here: each plant and method with its records, beside the handbook; what stands out.
       class LearnedBoard
         Row = Core::Value.define(:plant, :removal, :answer, :by)
-        BY = { size: "by thickness", season: "by season", who: "by who was there" }.freeze
+        BY = { size: "by thickness", season: "by season", who: "by who was there",
+               strength: "by strength of the mix" }.freeze
         SHOWN, ODD = 40, 12
         WIDTH, HIGH, STEPS = 240.0, 46.0, 80
 
         def initialize
-          @efficacy = Store::Learned.shown
+          @efficacy = Store::Learned.efficacy
         end
 
         def rows

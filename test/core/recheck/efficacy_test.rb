@@ -79,6 +79,27 @@ module Thistle
       assert_operator by["thumb"].mean, :>, by["wrist"].mean
     end
 
+    # After one more record of a patch: as if all had been read again.
+    def test_one_record_more_is_as_good_as_reading_all_again
+      random = Random.new(3)
+      all = Array.new(300) do |n|
+        Efficacy::Seen.new(id: n, plant: %w[a b c].sample(random:), method: %w[cut pull].sample(random:), where: {},
+                           treated: 10 + random.rand(40), alive: random.rand(10), patch: n % 40)
+      end
+      known = Efficacy.new(all, HANDBOOK)
+      other = all.select { |one| one.patch == 7 }.drop(2) + [seen(30, 28, plant: "d").with(patch: 7)]
+      again = Efficacy.new(all.reject { |one| one.patch == 7 } + other, HANDBOOK)
+      known.cells.each { |cell| known.of(*cell) }
+      found = known.with([7], other)
+
+      assert_equal again.cells, found.cells
+      again.cells.each do |cell|
+        anew, moved = [again, found].map { |one| one.of(*cell) }
+        %i[mean low high stems records].each { |what| assert_in_delta anew[what], moved[what], 1e-9 }
+      end
+      refute_includes known.cells, %w[d cut], "the one before is as it was"
+    end
+
     private
 
     def gauss(random) = Math.sqrt(-2 * Math.log(1 - random.rand)) * Math.cos(2 * Math::PI * random.rand)
