@@ -13,12 +13,23 @@ module Thistle
         def by_hand = where(key: nil, treatment_id: nil, course_id: nil, check_id: nil)
         def undone = where(Sequel[:tasks][:done_on] => nil, Sequel[:tasks][:dropped_at] => nil)
 
-        # Open tasks of live patches up to a day, soonest first, with what a list needs: one query.
+        # Open tasks of live patches up to a day, soonest first, with what a list needs: one query. Of looks that one
+        # piece of work asked for and that are all late, the first stands for the rest: one look makes them all.
         def due(through:, limit: nil)
-          undone.where { Sequel[:tasks][:due_on] <= through }
+          undone.where { Sequel[:tasks][:due_on] <= through }.exclude(told_before)
                 .join(:patches, { id: :patch_id, deleted_at: nil }, table_alias: :p)
                 .select_all(:tasks).select_append(:code, :plant_key, :property_id, :state)
                 .order(:due_on, Sequel[:tasks][:id]).limit(limit)
+        end
+
+        # Is it late, and a look of the same work later still?
+        def told_before
+          earlier, today = Sequel[:earlier], Setting.today
+          late = (Sequel[:tasks][:due_on] < today) & { Sequel[:tasks][:kind] => "check" }
+          alike = %i[patch_id treatment_id].to_h { |column| [earlier[column], Sequel[:tasks][column]] }
+          same = { **alike, earlier[:kind] => "check", earlier[:done_on] => nil, earlier[:dropped_at] => nil }
+          others = model.db[Sequel.as(:tasks, :earlier)].where(same).where(earlier[:due_on] < Sequel[:tasks][:due_on])
+          late & others.select(1).exists
         end
       end
 

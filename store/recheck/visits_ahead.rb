@@ -9,8 +9,9 @@ module Thistle
       EARLY = 14 # days before its day that a visit still is right, and never before half of its wait (memory)
       LATE = 4 # days late from which its cost is said
       # days late; seeded_on: when its plant's seed ripened since it was due, nil where it has not; years of seedlings
-      # that begin again then; money that clearing takes more by now, nil where the amount is not known.
-      Late = Core::Value.define(:days, :seeded_on, :years, :money)
+      # that begin again then; money that clearing takes more by now, nil where the amount is not known; besides: how
+      # many looks more of the same work are late, which one look makes.
+      Late = Core::Value.define(:days, :seeded_on, :years, :money, :besides)
 
       def initialize(property, today)
         @property, @today = property, today
@@ -34,11 +35,11 @@ module Thistle
         return if days < LATE || task.kind == "report"
 
         patch = Patch[task.patch_id]
-        return Late.new(days:) unless patch.plant
+        return Late.new(days:, besides: besides(task)) unless patch.plant
 
         seeded = seeded_since(patch, task.due_on)
         Late.new(days:, seeded_on: seeded, years: seeded && patch.years_of(:seed_bank_years),
-                 money: dearer(patch, days))
+                 money: dearer(patch, days), besides: besides(task))
       end
 
       private
@@ -54,6 +55,14 @@ module Thistle
         from = task.happened_on || task.event ? to : [task.due_on - [EARLY, wait].min, @today].max
         at = [(west + east) / 2, (south + north) / 2]
         Recheck::VisitRounds::Visit.new(id: task.id, from: [from, to].min, to:, at:)
+      end
+
+      # How many looks more of the same work are late.
+      def besides(task)
+        return 0 unless task.treatment_id && task.kind == "check"
+
+        Task.undone.where(patch_id: task.patch_id, treatment_id: task.treatment_id, kind: "check")
+            .where(Sequel[:due_on] > task.due_on).where(Sequel[:due_on] < @today).count
       end
 
       def seeded_since(patch, due)

@@ -35,7 +35,7 @@ module Thistle
       plan = json("/decide/courses/new.json?patch=#{patch("Q-05").id}&method=cut_stump")
 
       assert_equal ["2026-05-15", "lever_pull", 2], plan.values_at("begins_on", "advised", "years")
-      assert_equal %w[treat disposal treat check replant check close], plan["steps"].map { |step| step["kind"] }
+      assert_equal %w[treat disposal check treat check replant check close], plan["steps"].map { |step| step["kind"] }
       get "/survey/patches/#{course.patch_id}"
 
       assert_includes last_response.body, %(href="/decide/courses/#{course.id}")

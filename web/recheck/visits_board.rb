@@ -19,10 +19,14 @@ module Thistle
         def late(task)
           one = @ahead.late(task) or return
 
-          ["#{Words.late(one.days)} late.", sown(one), dearer(one)].compact.join(" ")
+          ["#{Words.late(one.days)} late#{more(one)}.", sown(one), dearer(one)].compact.join(" ")
         end
 
         private
+
+        def more(one)
+          one.besides.positive? ? ", and #{Web::Words.count(one.besides, "look")} more of the same work: one makes all" : ""
+        end
 
         def sown(one)
           return unless one.seeded_on
