@@ -29,7 +29,7 @@ module Thistle
 
         # seen: [Seen]; planned: ->(plant, method) { {low, likely, high} percent, as Removal#kill has it }.
         def initialize(seen, planned)
-          @planned, @cells, @sums, @of = planned, {}, {}, {}
+          @planned, @cells, @sums, @of, @on = planned, {}, {}, {}, {} # on: of each patch
           sound(seen).each { |one| add(one) }
         end
 
@@ -66,10 +66,10 @@ module Thistle
 
         # Only the cells that are touched are worked out anew, and what their methods move.
         def replace(patches, seen)
-          @cells, @sums, @of = @cells.dup, @sums.transform_values(&:dup), @of.dup
-          gone = @cells.select { |_, some| some.any? { |one| patches.include?(one.patch) } }.keys
-          touched = gone | seen.map(&:cell)
-          touched.each { |cell| @cells[cell] = without(cell, patches) }
+          @cells, @sums, @of, @on = @cells.dup, @sums.transform_values(&:dup), @of.dup, @on.dup
+          out = patches.flat_map { |patch| @on.delete(patch) || [] }
+          touched = (out + seen).map(&:cell).uniq
+          take_out(out, touched)
           seen.each { |one| add(one) }
           @cells.reject! { |_, some| some.empty? }
           @sums.select! { |cell, _| @cells.key?(cell) }
@@ -79,17 +79,17 @@ module Thistle
 
         private
 
-        def sound(seen) = seen.select { |one| one.treated.positive? && one.alive.between?(0, one.treated) }
-
-        # The records of a cell that are of other patches; its sums lose the rest.
-        def without(cell, patches)
-          out, left = @cells.fetch(cell, []).partition { |one| patches.include?(one.patch) }
-          out.each { |one| count(@sums[cell], one, -1) }
-          left
+        def take_out(records, cells)
+          gone = records.to_h { |one| [one.id, true] }
+          cells.each { |cell| @cells[cell] = @cells.fetch(cell, []).reject { |one| gone[one.id] } }
+          records.each { |one| count(@sums[one.cell], one, -1) }
         end
+
+        def sound(seen) = seen.select { |one| one.treated.positive? && one.alive.between?(0, one.treated) }
 
         def add(one)
           (@cells[one.cell] ||= []) << one
+          @on[one.patch] = [*@on[one.patch], one]
           count(@sums[one.cell] ||= NOTHING.dup, one, 1)
         end
 

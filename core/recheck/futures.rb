@@ -112,12 +112,20 @@ module Thistle
 
         # How many of a count, each with a chance: near enough a binomial, whole.
         def part(of, chance)
+          return unused(of) if of.max.zero?
+
           mean = of * chance
-          variance = mean - (mean * chance)
-          D.minimum(whole(mean, variance), of)
+          variance = mean * chance
+          D.minimum(whole(mean, mean - variance), of)
         end
 
-        def counted(mean) = whole(mean, mean.dup)
+        def counted(mean) = mean.max.zero? ? unused(mean) : whole(mean, mean.dup)
+
+        # None of none; the draws that it would have taken stay unused, so that others have the same luck.
+        def unused(none)
+          @use = (@use + 1) % USES
+          D.zeros(none.size)
+        end
 
         # Whole numbers about a mean; where it is few, none or one. Works in place: to make an array costs more than to
         # fill it. (Takes both arrays.)
@@ -126,8 +134,11 @@ module Thistle
           found = Numo::NMath.sqrt(variance.inplace).inplace
           found = [[:*, @z[@use]], [:+, mean], [:+, 0.5]].reduce(found) { |all, (what, by)| all.public_send(what, by) }
           found = D.maximum(found.floor, 0.0)
-          few = mean.lt(0.5).where
-          found[few] = one(mean[few], @z[@use][few]) if few.size.positive?
+          few = mean.lt(0.5)
+          return found if few.none?
+
+          few = few.where
+          found[few] = one(mean[few], @z[@use][few])
           found
         end
 
@@ -156,9 +167,10 @@ module Thistle
           stand = @stand
           visit[:visits].max.to_i.times do |n|
             there = D.cast(visit[:visits].gt(n))
-            again = part(stand.hurt, visit[:found] * there)
+            found = visit[:found] * there
+            again = part(stand.hurt, found)
             stand.hurt -= part(again, visit[:kill])
-            hit(again, visit[:found] * there, visit[:kill])
+            hit(again, found, visit[:kill])
             small = part(@up, visit[:small] * there)
             @up -= part(small, @at["kill_small"])
             @pulled += small

@@ -58,9 +58,8 @@ module Thistle
 
       # How the file stands, as Known.
       def standing
-        checks, works = Check.where(deleted_at: nil), Treatment.where(deleted_at: nil)
         Known.new(db: Check.db, check: Check.max(:id).to_i, work: Treatment.max(:id).to_i,
-                  amendment: Amendment.max(:id).to_i, checks: checks.count, works: works.count, today: Setting.today)
+                  amendment: Amendment.max(:id).to_i, checks: Check.count, works: Treatment.count, today: Setting.today)
       end
 
       # Ids of the patches with records that are new or amended since; nil where all has to be read.
@@ -81,8 +80,8 @@ module Thistle
       # Is the file what is known of it and new records? Else something was taken out of it unseen.
       def added?(now)
         [[Check, :check, :checks], [Treatment, :work, :works]].all? do |model, last, count|
-          fresh = model.where(deleted_at: nil).where(Sequel[:id] > @known[last]).count
-          now[last] >= @known[last] && (now.amendment != @known.amendment || now[count] == @known[count] + fresh)
+          fresh = model.where(Sequel[:id] > @known[last]).count
+          now[last] >= @known[last] && now[count] == @known[count] + fresh
         end
       end
 

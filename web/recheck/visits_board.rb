@@ -25,7 +25,9 @@ module Thistle
         private
 
         def more(one)
-          one.besides.positive? ? ", and #{Web::Words.count(one.besides, "look")} more of the same work: one makes all" : ""
+          return "" unless one.besides.positive?
+
+          ", and #{Web::Words.count(one.besides, "look")} more of the same work: one makes all"
         end
 
         def sown(one)
