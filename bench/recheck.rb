@@ -15,6 +15,7 @@ module Thistle
     end
 
     def run
+      LOADER.eager_load # as the server does
       outlook
       learning
       look
@@ -42,12 +43,12 @@ module Thistle
     def learning
       fill
       Store::Learned.instance_variable_set(:@known, nil)
-      say "learning from #{LOOKS} looks", @bench.clock { Store::Learned.kills }, "500 ms"
+      say "learning from #{LOOKS} looks", @bench.clock { Store::Learned.kills["amur_honeysuckle"] }, "500 ms"
       patch = Store::Patch.first(state: "standing")
       more = Array.new(5) do
         Store::Check.create(patch_id: patch.id, treatment_id: @works.sample, checked_on: @today, resprouts: 1,
                             missed: 0, seedlings: 0)
-        @bench.clock { Store::Learned.kills }
+        @bench.clock { Store::Learned.kills[patch.plant_key] }
       end
       say "learning from one more", more.sort[2], "10 ms"
     end

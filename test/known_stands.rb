@@ -25,8 +25,8 @@ module Thistle
       ranges = @stages.ranges.merge("kill" => KILL, "plants" => Core::Recheck::Outlook::COUNTED.of(@plants))
       futures = Core::Recheck::Futures.new(ranges, count: @patches, m2: @m2, annual: @stages.annual?, seed: @seed)
       futures.begin_with
-      visit = { visits: 1, kill: futures.at["kill"], found: futures.at["found"], small: futures.at["found_small"],
-                stirred: 0, late: 0 }
+      at = { kill: futures.at["kill"], found: futures.at["found"], small: futures.at["found_small"] }
+      visit = { visits: Numo::DFloat.ones(@patches), stirred: false, late: false, **at }
       Array.new(BEHIND + AHEAD) { |n| futures.year(n, visit) }
     end
 

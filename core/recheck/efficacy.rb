@@ -89,14 +89,14 @@ module Thistle
 
         def add(one)
           (@cells[one.cell] ||= []) << one
-          @on[one.patch] = [*@on[one.patch], one]
+          (@on[one.patch] ||= []) << one
           count(@sums[one.cell] ||= NOTHING.dup, one, 1)
         end
 
         # Adds a record to sums, or takes it out.
         def count(sums, one, sign)
           worth = worth(one.treated)
-          off, weight = against_plan(one, @planned.call(*one.cell)["likely"])
+          off, weight = against_plan(one, planned_odds(one.cell))
           sums.counted += sign * worth
           sums.dead += sign * worth * one.dead
           sums.stems += sign * one.treated
@@ -134,11 +134,14 @@ module Thistle
           others.sum(&:off) / (others.sum(&:weight) + (1 / (SHIFT**2)))
         end
 
+        def planned_odds(cell)
+          (@planned_odds ||= {})[cell] ||= odds((@planned.call(*cell)["likely"] / 100.0).clamp(0.01, 0.99))
+        end
+
         # [log odds above the plan's, precision] of a record, half a stem added on both sides.
-        def against_plan(one, likely)
+        def against_plan(one, planned)
           counted = worth(one.treated)
           dead, alive = (counted * one.dead) + 0.5, (counted * (1 - one.dead)) + 0.5
-          planned = odds((likely / 100.0).clamp(0.01, 0.99))
           [Math.log(dead / alive) - planned, 1 / ((1 / dead) + (1 / alive) + (PLANTS**2))]
         end
 

@@ -26,7 +26,7 @@ module Thistle
         # many plants that stand here; m2: of ground.
         def initialize(ranges, count:, m2:, annual: false, rain: 0.0, seed: 1)
           @count, @m2, @annual, @rain, @seed = count, m2, annual, rain, seed
-          @luck = count
+          @draws = {} # by count and year: strategies that are compared have the same luck
           noise = Draws.normal(seed, ranges.size * count * 2).reshape(ranges.size, count * 2)
           @at = ranges.each_with_index.to_h { |(key, range), n| [key, Draws.of(key, range, noise[n, true])] }
           keep = spreading
@@ -35,11 +35,8 @@ module Thistle
           @stand = Stand.new(*Array.new(5) { D.zeros(count) })
         end
 
-        # The same futures, chosen: picks is the place that each takes its parameters and its stand from. Luck is new
-        # for as many as `luck`; what is beyond has the same again.
-        def picked(picks, luck: picks.size)
-          clone.tap { |other| other.pick(picks, luck) }
-        end
+        # The same futures, chosen: picks is the place that each takes its parameters and its stand from.
+        def picked(picks) = clone.tap { |other| other.pick(picks) }
 
         # As it stands when it is first seen: plants, of which some bear, on seed of the years before.
         def begin_with(plants = @at.fetch("plants").round.clip(1, nil))
@@ -53,19 +50,18 @@ module Thistle
         end
         BEARING = 0.6 # of the plants of a stand (memory)
 
-        # One year. visit: nil, or {visits:, kill:, found:, small:, stirred:, late:}, numbers or an array with a number
-        # for each future: how often anybody comes, what is killed of what is found, how much of plants and of seedlings
-        # is found; stirred: 1 where soil is; late: 1 where seed fell before. Answers what it Shown.
+        # One year. visit: nil where nobody comes, or {visits:, kill:, found:, small:, stirred:, late:}: how often
+        # anybody comes (an array with a number for each future), what is killed of what is found, how much of plants
+        # and of seedlings is found (arrays); stirred: is soil? late: had seed fallen before? Answers what it Shown.
         def year(number, visit)
-          visit &&= visit.transform_values { |values| filled(0) + values }
           noise(number)
-          rise(visit)
+          rise(visit && visit[:stirred])
           standing, seedlings = @stand.young + @stand.adults, @up
           before = @stand.adults.dup
           @hit, @pulled = D.zeros(@count), D.zeros(@count)
           take(visit) if visit
           left = @stand.young + @stand.adults + @stand.hurt
-          fall(visit ? (before * visit[:late]) + (@stand.adults * (1 - visit[:late])) : @stand.adults)
+          fall(visit && visit[:late] ? before : @stand.adults)
           grow
           Shown.new(standing:, seedlings:, left:, hit: @hit, pulled: @pulled, seeds: @stand.seeds,
                     alive: @stand.to_a.sum)
@@ -73,8 +69,8 @@ module Thistle
 
         protected
 
-        def pick(picks, luck)
-          @count, @luck = picks.size, luck
+        def pick(picks)
+          @count = picks.size
           @at = @at.transform_values { |values| values[picks].dup }
           @full = @full[picks].dup
           @stand = Stand.new(*@stand.to_a.map { |values| values[picks].dup })
@@ -105,8 +101,10 @@ module Thistle
         end
 
         def noise(number)
-          draws = Draws.normal((@seed * 1000) + number, USES * @luck).reshape(USES, @luck)
-          @z = Array.new(USES) { |n| draws[n, true].tile(@count / @luck) }
+          @z = @draws[[@count, number]] ||= begin
+            draws = Draws.normal((@seed * 1000) + number, USES * @count).reshape(USES, @count)
+            Array.new(USES) { |n| draws[n, true].dup }
+          end
           @use = -1
         end
 
@@ -150,12 +148,11 @@ module Thistle
         end
 
         # What comes up: what was hurt stands again, seed germinates, pieces shoot.
-        def rise(visit)
+        def rise(stirred)
           stand = @stand
           stand.adults += part(stand.hurt, @at["resprout"])
           stand.hurt = D.zeros(@count)
-          stirred = visit ? visit[:stirred] : 0
-          @up = part(stand.seeds, @at["germination"] + (stirred * (@at["stirred"] - @at["germination"])))
+          @up = part(stand.seeds, @at[stirred ? "stirred" : "germination"])
           stand.seeds = part(stand.seeds - @up, @at["keep"])
           shoots = part(stand.pieces, @at["piece_shoots"])
           stand.pieces = part(stand.pieces - shoots, @at["piece_keep"])

@@ -55,14 +55,8 @@ module Thistle
           @seed, @count, @horizon = seed, futures, horizon
         end
 
-        # [Answer], one a strategy, on the same futures.
-        def compare(strategies)
-          futures, years, last = play(strategies)
-          strategies.each_with_index.map do |strategy, n|
-            places = (n * @count)...((n + 1) * @count)
-            answer(strategy, futures, years.map { |year| part(year, places) }, last[places])
-          end
-        end
+        # [Answer], one a strategy, on the same futures and the same luck.
+        def compare(strategies) = strategies.map { |strategy| play(strategy) }
 
         # Of how many drawn futures the fit rests on; nil where nothing was counted.
         def fit
@@ -95,14 +89,18 @@ module Thistle
           futures = fresh(counted ? @count * DRAWN : @count)
           weight = D.zeros(futures.count)
           shown = @past.each_with_index.map do |year, n|
-            visit = year.visit && done(futures, year.visit, futures.at["kill #{year.visit.key}"])
-            one = futures.year(n - @past.size, visit)
+            one = futures.year(n - @past.size, year.visit && as_made(futures, year.visit))
             weight += told(one, year)
             one
           end
           picks = counted ? drawn_by(weight) : (0...@count).to_a
           @behind = shown.map { |one| [one.standing, one.left].map { |values| quantiles(values[picks], ENDS) } }
           futures.picked(picks)
+        end
+
+        # A visit of the past.
+        def as_made(futures, visit)
+          done(futures, visit, futures.at["kill #{visit.key}"], D.zeros(futures.count) + visit.visits)
         end
 
         # The log likelihood of what was counted in a year.
@@ -135,49 +133,28 @@ module Thistle
         # Of weights, by their logarithms, how many equal ones would say as much (Kish).
         def agreeing(log) = Numo::NMath.exp(log).then { |weight| ((weight.sum**2) / (weight**2).sum).round }
 
-        # What each strategy's visits kill: the same luck with every method.
-        def kills(strategies)
-          luck = Draws.normal(@seed + 77, @count)
-          strategies.map { |one| Draws.of("kill", one.kill, luck) }.reduce(:concatenate)
-        end
-
         # What a strategy does in a year, as Futures#year takes it.
-        def done(futures, strategy, kill)
-          { visits: strategy.visits.to_i, kill:, found: futures.at["found"], small: futures.at["found_small"],
-            stirred: strategy.stirred ? 1 : 0, late: strategy.late ? 1 : 0 }
+        def done(futures, strategy, kill, visits)
+          { visits:, kill:, found: futures.at["found"], small: futures.at["found_small"], stirred: strategy.stirred,
+            late: strategy.late }
         end
 
-        # Plays all strategies at once: each has its stretch of the arrays, on the same luck.
-        def play(strategies)
-          futures = lived.picked((0...@count).to_a * strategies.size, luck: @count)
-          at = { kill: kills(strategies), found: futures.at["found"], small: futures.at["found_small"] }
-          clean, last = Array.new(2) { D.zeros(futures.count) }
+        # One strategy from now on, year by year, in every future.
+        def play(strategy)
+          futures = lived.picked((0...@count).to_a)
+          kill = Draws.of("kill", strategy.kill, Draws.normal(@seed + 77, @count)) # the same luck with every method
+          clean, last = D.zeros(@count), D.zeros(@count)
           first = nil
           years = Array.new(@horizon) do |n|
-            visit = at.merge(planned(strategies, n))
-            visit[:visits] *= D.cast(clean.lt(@clean))
-            one = futures.year(n, visit)
+            visits = D.cast(clean.lt(@clean)) * (strategy.tends?(n) ? strategy.visits : 0)
+            one = futures.year(n, strategy.tends?(n) ? done(futures, strategy, kill, visits) : nil)
             shows = one.standing + one.seedlings
-            first ||= shows
+            first ||= (shows * QUIET).clip(1, nil)
             clean = (clean + 1) * D.cast(shows.lt(1))
-            last = D.maximum(last, D.cast(shows.gt((first * QUIET).clip(1, nil))) * (n + 1))
-            [visit[:visits], one, shows]
+            last = D.maximum(last, D.cast(shows.gt(first)) * (n + 1))
+            [visits, one, shows]
           end
-          [futures, years, last]
-        end
-
-        # What each strategy means to do in a year.
-        def planned(strategies, year)
-          { visits: spread(strategies) { |one| one.tends?(year) ? one.visits : 0 },
-            stirred: spread(strategies) { |one| one.stirred && one.tends?(year) ? 1 : 0 },
-            late: spread(strategies) { |one| one.late ? 1 : 0 } }
-        end
-
-        def spread(strategies, &value) = strategies.map { |one| D.zeros(@count) + value[one] }.reduce(:concatenate)
-
-        # One strategy's stretch of a year.
-        def part((visits, shown, shows), places)
-          [visits[places], shown.with(**shown.to_h.transform_values { |values| values[places] }), shows[places]]
+          answer(strategy, futures, years, last)
         end
 
         def answer(strategy, futures, years, last)
@@ -205,8 +182,7 @@ module Thistle
         # What makes the most difference to the years, the largest first.
         def matters(futures, years)
           fifth = [@count / 5, 1].max
-          at = futures.at.transform_values { |values| values[0...@count] }
-          found = at.except("stood").filter_map do |name, values|
+          found = futures.at.except("stood").filter_map do |name, values|
             next if values.min == values.max || name.start_with?("kill ")
 
             order = values.sort_index

@@ -16,6 +16,7 @@ module Thistle
                    Sequel.function(:strftime, "%m", :done_on).as(:month), Sequel[:treatments][:people_ids],
                    :plant_key, Sequel[:patches][:property_id], Sequel[:treatments][:patch_id], :stem_size,
                    :product_ml, :mix_ml].freeze
+      NEWEST = ->(row) { row.values_at(:checked_on, :id) }
       FEW = 200 # patches with records that changed, up to which only those are read again
       # What is known, and of which state of the file: its database, the highest ids, how many records, the day.
       Known = Core::Value.define(:db, :check, :work, :amendment, :checks, :works, :today, :efficacy)
@@ -36,24 +37,36 @@ module Thistle
         found
       end
 
-      # {plant => {method => {low, likely, high percent, source, records, stems}}} of those with records, as Facts takes
-      # it; the same value until a record changes. What the handbook says kills nothing is left to it.
+      # What is told of each plant of which there are records, worked out when it is asked for; the same value until a
+      # record changes.
       def kills
         learned = efficacy
-        return @kills.last if @kills && @kills.first.equal?(learned)
-
-        told = learned.cells.group_by(&:first).transform_values { |cells| of_plant(learned, cells) }.freeze
-        @kills = [learned, told]
-        told
+        @kills = Kills.new(learned) unless @kills&.of?(learned)
+        @kills
       end
 
-      def of_plant(learned, cells)
-        cells.reject { |plant, method| PLANNED.call(plant, method)["likely"].zero? }.to_h do |plant, method|
-          answer = learned.of(plant, method)
+      # {method => {low, likely, high percent, source, records, stems}} of a plant, as Facts takes it; nil where nothing
+      # was counted. What the handbook says kills nothing is left to it.
+      class Kills
+        def initialize(learned)
+          @learned, @told = learned, {}
+          @methods = learned.cells.group_by(&:first).transform_values { |cells| cells.map(&:last) }
+        end
+
+        def of?(learned) = @learned.equal?(learned)
+
+        def [](plant)
+          @told[plant] ||= @methods[plant]&.reject { |method| PLANNED.call(plant, method)["likely"].zero? }
+                                          &.to_h { |method| [method, told(@learned.of(plant, method))] }&.freeze
+        end
+
+        private
+
+        def told(answer)
           percent = { "low" => answer.low, "likely" => [answer.mean, 0.99].min, "high" => answer.high }
           counted = { "source" => "own_records", "records" => answer.records, "stems" => answer.stems }
-          [method, { **percent.transform_values { |share| (100 * share).round }, **counted }.freeze]
-        end.freeze
+          { **percent.transform_values { |share| (100 * share).round }, **counted }.freeze
+        end
       end
 
       # How the file stands, as Known.
@@ -67,7 +80,7 @@ module Thistle
         return unless @known.db.equal?(now.db) && @known.today == now.today && added?(now)
 
         fresh = [[Check, :check], [Treatment, :work]].flat_map do |model, last|
-          model.where(Sequel[:id] > @known[last]).distinct.limit(FEW + 1).select_map(:patch_id)
+          model.where(Sequel[:id] > @known[last]).order(:id).limit(FEW + 1).select_map(:patch_id)
         end
         amended = Amendment.where(Sequel[:id] > @known.amendment).limit(FEW + 1).select_map(%i[kind record_id])
         patches = (fresh + amended.filter_map { |kind, id| patch_of(kind, id) }).uniq
@@ -90,18 +103,25 @@ module Thistle
 
       # The last look after each treatment that would have shown what lived.
       def looks(patches)
-        stems = Sequel[:treatments][:stems_done]
-        counted = (stems >= 1) & (Sequel[:checks][:resprouts] <= stems)
-        rows = Check.db[:checks].join(:treatments, id: Sequel[:checks][:treatment_id])
-                    .join(:patches, id: Sequel[:treatments][:patch_id])
-                    .where(LIVE).where(counted).exclude(Sequel[:patches][:plant_key] => nil)
-                    .where(patches ? { Sequel[:treatments][:patch_id] => patches } : true)
-                    .reverse(Sequel[:checks][:checked_on], Sequel[:checks][:id]).limit(MOST).select(*LOOKED_AT).all
         shown = Hash.new { |all, (plant, property, on)| all[[plant, property, on]] = shows?(plant, property, on) }
-        counts = rows.select do |row|
+        counts = (patches ? rows_of(patches) : newest_rows).select do |row|
           row[:alive].positive? || shown[row.values_at(:plant_key, :property_id, :checked_on)]
         end
         counts.uniq { |row| row[:work] }
+      end
+
+      def newest_rows = counted.reverse(Sequel[:checks][:checked_on], Sequel[:checks][:id]).limit(MOST).all
+
+      # Of few patches, where the index of days is no help.
+      def rows_of(patches) = counted.where(Sequel[:treatments][:patch_id] => patches).all.sort_by(&NEWEST).reverse
+
+      # Looks whose stems were counted, with what is looked at of each.
+      def counted
+        stems = Sequel[:treatments][:stems_done]
+        Check.db[:checks].join(:treatments, id: Sequel[:checks][:treatment_id])
+             .join(:patches, id: Sequel[:treatments][:patch_id]).where(LIVE)
+             .where((stems >= 1) & (Sequel[:checks][:resprouts] <= stems))
+             .exclude(Sequel[:patches][:plant_key] => nil).select(*LOOKED_AT)
       end
 
       # Would anything that lives have been up?
@@ -142,7 +162,8 @@ module Thistle
         @names = {} if @names.nil? || @names.size > 2000
         @names[ids] ||= Person.where(id: JSON.parse(ids)).order(:id).select_map(:name).join(", ")
       end
-      private_class_method :of_plant, :standing, :changed, :added?, :patch_of, :seen_on, :looks, :shows?, :seen, :who,
+      private_class_method :standing, :changed, :added?, :patch_of, :seen_on, :looks, :newest_rows, :rows_of, :counted,
+                           :shows?, :seen, :who,
                            :strength
     end
   end

@@ -22,13 +22,14 @@ module Thistle
 
       assert_equal "hit", patch.reload.state
       # The first year's look falls within days of full leaf-out, and is the same visit.
-      assert_equal ["Every year of the seed bank's life: new seedlings (year 2 of 2)",
+      assert_equal ["Before its next seed: whatever was missed or stands again",
+                    "Every year of the seed bank's life: new seedlings (year 2 of 2)",
                     "Next full leaf-out: snapped roots answer"],
                    treatment.tasks.map(&:reason).sort
       assert_equal "moist", treatment.conditions["soil"]
       treat(patch.reload, stems_done: 4)
 
-      assert_equal 2, patch.reload.open_tasks.size, "the second treatment's visits take the place of the first's"
+      assert_equal 3, patch.reload.open_tasks.size, "the second treatment's visits take the place of the first's"
     end
 
     def test_a_live_check_asks_for_work_and_a_clean_one_does_not
