@@ -19,6 +19,7 @@ module Thistle
       outlook
       learning
       look
+      quiet
       bands
     end
 
@@ -82,6 +83,15 @@ module Thistle
         end
       end
       say "a look kept and answered", kept.sort[3], "150 ms"
+    end
+
+    # Which of many quiet patches to look at, and the price of a year left out: pages that gather.
+    def quiet
+      many = @bench.clock { @bench.get("/recheck/quiet?hours=20") }
+      say "which of #{Store::QuietLooks::MOST} quiet patches to look at", many, "2 s"
+      skipped = @bench.clock { @bench.get("/recheck/skip") }
+      say "a year left out, #{Web::Recheck::SkipBoard::MOST} patches", skipped, "5 s"
+      say "the review of a year", @bench.clock { @bench.get("/recheck/review?year=2025") }, "1 s"
     end
 
     # Not a speed: whether the bands are as wide as they have to be.

@@ -30,6 +30,14 @@ module Thistle
         end
       end
 
+      # A plant's year here by the weather alone, whatever people saw of it; the same all day.
+      def plain_calendar(plant, today)
+        site = site(today)
+        Core::Kept::ANSWERS.fetch([:plain_calendar, site, plant.key]) do
+          Core::Season::Phenology.new(plant, site, sightings: [])
+        end
+      end
+
       # Where its weather is measured, when that is not here.
       def station
         return unless station_latitude

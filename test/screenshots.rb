@@ -19,12 +19,12 @@ module Thistle
       "today" => "/",
       "identify" => "/identify?c[habit]=shrub&c[leaf_arrangement]=opposite&c[leaf_margin]=smooth&c[bark]=shaggy",
       "report" => "/identify/reports/%{report}",
-      "duel" => "/identify/duel/amur_honeysuckle/northern_bush_honeysuckle",
       "plant" => "/identify/plants/tree_of_heaven",
       "survey" => "/survey", "patch" => "/survey/patches/%{q07}",
       "season" => "/season", "fit" => "/season/fit?work=foliar", "decide" => "/decide?patch=%{q05}",
       "first" => "/decide/first", "plan" => "/decide/plan", "course" => "/decide/courses/%{course}",
       "mix" => "/mix?patch=%{q05}", "work" => "/work/days/1", "recheck" => "/recheck",
+      "outlook" => "/recheck/patches/%{q07}/outlook",
       "replant" => "/replant?patch=%{q05}"
     }.freeze
     PHONE = { "phone-walk" => "/survey/walk",

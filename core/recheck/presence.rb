@@ -27,7 +27,7 @@ module Thistle
         def chance(on) = 1 - ((1 - stands) * (1 - seed(on)) * (1 - pieces(on)))
 
         # That a plant stands which every look missed.
-        def stands = Alive.after(@looks.map(&:detects))
+        def stands = @stands ||= Alive.after(@looks.map(&:detects))
         def seed(on) = hidden(@fell_on, @seed_years, on)
         def pieces(on) = hidden(@lived_on, @piece_years, on)
 
@@ -53,14 +53,22 @@ module Thistle
           (cost + escape) / days
         end
 
+        # What each year's looks between two days leave unseen of what lives, the best look of each year counting.
+        def unseen(since, on)
+          on = [on, @looks.map(&:on).max || on].min # later days know no more
+          (@unseen ||= {})[[since, on]] ||= begin
+            seasons = @looks.select { |look| look.on > since && look.on <= on }.group_by { |look| look.on.year }
+            seasons.values.reduce(1.0) { |left, some| left * (1 - (SHOWS_UP * some.map(&:detects).max)) }
+          end
+        end
+
         # Of what is under the ground: spent by a hundredth in so many years; each year's looks that saw nothing come up
         # speak against it.
         def hidden(since, years, on)
           return 0.0 unless since && years
 
           prior = SPENT**([(on - since).to_i, 0].max / 365.25 / [years, 0.25].max)
-          seasons = @looks.select { |look| look.on > since && look.on <= on }.group_by { |look| look.on.year }
-          unseen = seasons.values.reduce(1.0) { |left, some| left * (1 - (SHOWS_UP * some.map(&:detects).max)) }
+          unseen = unseen(since, on)
           prior * unseen / ((prior * unseen) + 1 - prior)
         end
       end

@@ -28,7 +28,7 @@ module Thistle
         now = standing
         return @known.efficacy if @known && @known.with(efficacy: nil) == now
 
-        @names = nil
+        @names = @properties = nil
         patches = @known && changed(now)
         found = if patches then @known.efficacy.with(patches, seen_on(patches))
                 else Core::Recheck::Efficacy.new(seen_on(nil), PLANNED)
@@ -126,14 +126,9 @@ module Thistle
 
       # Would anything that lives have been up?
       def shows?(plant, property_id, date)
-        @calendars = {} if @calendars.nil? || @calendars.size > 500
-        date, today = Date.iso8601(date), Setting.today
-        calendar = @calendars[[property_id, plant, today]] ||= begin
-          site = Property[property_id].site(today)
-          Core::Season::Phenology.new(Core::Knowledge.shipped.plant(plant), site, sightings: [])
-        end
-        within = PatchHistory::SHOWS_WITHIN
-        [-within, 0, within].any? { |days| calendar.phases_on(date + days).intersect?(PatchHistory::SHOWING) }
+        property = (@properties ||= {})[property_id] ||= Property[property_id]
+        calendar = property.plain_calendar(Core::Knowledge.shipped.plant(plant), Setting.today)
+        PatchHistory.up?(calendar, Date.iso8601(date))
       end
 
       def seen(row)

@@ -98,8 +98,12 @@ module Thistle
       def shows?(date)
         return true unless plant
 
-        @calendar ||= Core::Season::Phenology.new(plant, property.site(Setting.today), sightings: [])
-        [date - SHOWS_WITHIN, date, date + SHOWS_WITHIN].any? { |day| @calendar.phases_on(day).intersect?(SHOWING) }
+        PatchHistory.up?(property.plain_calendar(plant, Setting.today), date)
+      end
+
+      # Is anything up on a day, or within a fortnight of it, by a plant's calendar?
+      def self.up?(calendar, date)
+        [date - SHOWS_WITHIN, date, date + SHOWS_WITHIN].any? { |day| calendar.phases_on(day).intersect?(SHOWING) }
       end
 
       private

@@ -7,7 +7,7 @@ module Thistle
     class PatchOutlook
       Recheck = Core::Recheck
       AROUND = 0.0045 # degrees around it, about 500 m, in which patches of its plant seed into it
-      NEIGHBOURS = 40
+      NEIGHBOURS, MOST = 40, 10_000_000 # patches around, plants of one
       VISITS = 1..6
       FEWER, SOON = 100, 20 # futures and years where many patches are asked
       SEEDING = %w[reported standing regrowing].freeze
@@ -32,8 +32,8 @@ module Thistle
 
       # Plants when it was first seen: as counted, else by its area; never less than were treated.
       def plants
-        @plants ||= [1, Core::Decide::Effort.new(methods.first, @facts).plants.to_f.round,
-                     *treatments.filter_map { |work| work.plants_done || work.stems_done }].max
+        done = treatments.filter_map { |work| work.plants_done || work.stems_done }
+        @plants ||= [Core::Decide::Effort.new(methods.first, @facts).plants.to_f.round, *done].max.clamp(1, MOST)
       end
 
       # Was that counted?
@@ -67,13 +67,14 @@ module Thistle
         end
       end
 
-      # Methods that its plant's file names and that take it out, the last one used here first, then by what they kill.
+      # Methods that its plant's file names and that take it out, the last one used here first, then by what they kill;
+      # cutting alone too, to show what it comes to.
       def methods
         @methods ||= begin
           named = patch.plant.removals.keys.map { |key| Core::Knowledge.shipped.removal(key) }
           named |= treatments.map(&:removal)
-          killing = named.select { |removal| removal.removes? && @facts.kill(removal)["likely"].positive? }
-          killing.sort_by { |removal| [removal.key == last_used ? 0 : 1, -@facts.kill(removal)["likely"]] }
+          tried = named.select { |one| one.removes? && (one.key == "cut_only" || @facts.kill(one)["likely"].positive?) }
+          tried.sort_by { |removal| [removal.key == last_used ? 0 : 1, -@facts.kill(removal)["likely"]] }
         end.then { |found| found.empty? ? [Core::Knowledge.shipped.removal("hand_pull")] : found }
       end
 
@@ -106,7 +107,7 @@ module Thistle
       def now
         look = checks.last
         found = look && treatments.any? && look.on >= treatments.last.done_on ? look.resprouts + look.missed : nil
-        [found || Core::Decide::Effort.new(methods.first, @facts).plants.to_f.round, 1].max
+        (found || Core::Decide::Effort.new(methods.first, @facts).plants.to_f.round).clamp(1, MOST)
       end
 
       # Plants of another patch of its kind.

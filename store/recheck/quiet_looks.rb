@@ -49,8 +49,9 @@ module Thistle
       private
 
       def quiet
-        property.live_patches.unordered.where(state: "quiet").exclude(plant_key: nil).order(:updated_at).limit(MOST)
-                .eager(:observations, :treatments, :checks, :parent).all
+        found = property.live_patches.unordered.where(state: "quiet").exclude(plant_key: nil).order(:updated_at)
+                        .limit(MOST).eager(:observations, :treatments, :checks, :parent, :absorbed).all
+        found.each { |patch| patch.associations[:property] = property } # one, so that it works its facts out once
       end
 
       def hours_of(patch) = [(patch.gross_m2 || 0) / 1000.0 * SEARCHED, WALK].max

@@ -70,7 +70,7 @@ module Thistle
 
           errors[name.to_sym] = "is not between #{Web::Words.full_day(span.first)} and today"
           nil
-        rescue Date::Error
+        rescue ArgumentError # no day, or too long for one
           errors[name.to_sym] = "is no day"
           nil
         end

@@ -34,6 +34,7 @@ module Thistle
         def changed = @changed ||= [Store::Amendment.max(:id), Store::Check.max(:id), Store::Treatment.max(:id)]
 
         def row(patch)
+          patch.associations[:property] = property # one, so that it works its facts out once
           Core::Kept::ANSWERS.fetch([:skip, patch.id, patch.updated_at, patch.state, changed, @today]) do
             read = Store::PatchOutlook.new(patch, @today)
             Row.new(patch:, removal: read.methods.first, **read.skipping)

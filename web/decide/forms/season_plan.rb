@@ -62,9 +62,11 @@ module Thistle
             new(typed, units:, today:)
           end
 
-          def self.fresh(property, units, today)
+          # hours: a week, as the address may ask.
+          def self.fresh(property, units, today, hours: nil)
             goal = property.weights ? "kept" : "stop_spread"
-            new({ "from" => today.iso8601, "weeks" => "26", "hours" => "16", "goal" => goal }, units:, today:)
+            asked = hours&.match?(/\A\d{1,4}\z/) ? hours : "16"
+            new({ "from" => today.iso8601, "weeks" => "26", "hours" => asked, "goal" => goal }, units:, today:)
           end
 
           private

@@ -30,7 +30,10 @@ module Thistle
           def self.plan(app)
             app.get "/decide/plan" do
               last = Store::SeasonPlan.live.where(property_id: property.id).reverse(:id).first
-              form = last ? Forms::SeasonPlan.of(last, units, today) : Forms::SeasonPlan.fresh(property, units, today)
+              asked = params["hours"]
+              form = if last && !asked then Forms::SeasonPlan.of(last, units, today)
+                     else Forms::SeasonPlan.fresh(property, units, today, hours: asked)
+                     end
               show("decide/plan", plan: last, form:) { Answers.season_plan(last) }
             end
 
