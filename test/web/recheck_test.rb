@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "chunky_png"
 require "nokogiri"
 require "open3"
 require "support/web"
@@ -51,6 +52,18 @@ version: "0")
       assert_equal [1, 24 * ground], [check.refresh.suckers, (check.frame_count / check.frame_m2) * ground]
     end
 
+    # By the rules of the day: seedlings are pulled from moist soil; stumps are not painted while sap rises.
+    def test_what_to_do_on_the_spot
+      asked = { patch: patch("Q-05").id, checked_on: "2026-05-12" }
+      send_form(:post, "/recheck/control", **asked, resprouts: "2", missed: "1", seedlings: "9")
+
+      assert_match(%r{<b>Seedlings</b>: pull by hand, now}, last_response.body)
+      assert_match(%r{<b>What stands again</b>: [a-z ]+, (now|from [A-Z0-9])}, last_response.body)
+      send_form(:post, "/recheck/control", **asked, resprouts: "0", missed: "0", seedlings: "0")
+
+      refute_includes last_response.body, 'class="spot"'
+    end
+
     def test_a_glance_closes_nothing_and_what_is_over_opens_again
       closed = patch("Q-28")
 
@@ -94,6 +107,9 @@ version: "0")
 
       assert_said "The photograph does not know where it was taken."
       assert_equal patch("Q-06").checks.last.id, Store::Picture.last.check_id
+      far = Web::Recheck::LookKept.new(patch("Q-06")).said(patch("Q-06").checks.last, [38.2, -91.4])
+
+      assert_match(/taken \d{5} m from the patch: is it of another place/, far)
       get "/recheck/patches/#{patch("Q-06").id}"
 
       assert_said "data-before=\"/work/pictures/#{Store::Picture.last.id}\""
