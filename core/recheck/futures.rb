@@ -16,7 +16,7 @@ module Thistle
         # pulled: how many plants and seedlings the visits took on; alive: everything at the end, seeds and pieces too.
         Shown = Value.define(:standing, :seedlings, :left, :hit, :pulled, :seeds, :alive)
         SMALL = 0.3 # of a grown plant's room that a small one takes (memory)
-        USES = 16 # draws kept for a year
+        USES = 30 # draws that a year with two visits takes
 
         attr_reader :count, :at, :stand
 

@@ -8,7 +8,7 @@ module Thistle
       # What becomes of a patch: many futures of its stand under one strategy and another, each future with parameters
       # of its own, those that fit the patch's own counts more often.
       #
-      #   Outlook.new(stages, plants: 100, m2: 400, past:, today_year: 3).compare(strategies)  # => [Answer]
+      #   Outlook.new(stages, plants: 100, m2: 400.0, past: [Past]).compare([Strategy])  # => [Answer]
       #
       # A year begins in spring. Quiet is a year from which on no more shows than a hundredth of what does now.
       class Outlook
@@ -22,7 +22,7 @@ module Thistle
         # At 5, 25, 50, 75 and 95 of a hundred futures: standing plants, seedlings, seeds in the ground; tended: share
         # of futures in which somebody still comes.
         Year = Value.define(:standing, :shows, :seeds, :tended)
-        # How much later, in years, or more, in hours, with the parameter in its highest fifth than in its lowest.
+        # Years until it is quiet, on the average, with a parameter in its lowest fifth, and in its highest.
         Matter = Value.define(:name, :low, :high) do
           def span = (high - low).abs
         end
@@ -42,15 +42,16 @@ module Thistle
         COUNTED, GUESSED = Off.new(low: 0.8, high: 1.25), Off.new(low: 0.1, high: 3.0)
         MISCOUNTED = 0.4 # of a count's logarithm, its standard deviation (memory)
 
-        # plants: when it was first seen; counted: did somebody count them? Raises BadInput (field :plants) for a stand
-        # of nothing or of more than can be.
-        def initialize(stages, plants:, m2:, counted: true, past: [], rain: 0.0, hour_cost: 25.0, clean: CLEAN, seed: 1,
-                       futures: FUTURES, horizon: HORIZON)
+        # plants: when it was first seen; counted: did somebody count them? now: a Past of the year that has begun and
+        # was looked at, but not worked in yet, so that the futures begin with it. Raises BadInput (field :plants) for a
+        # stand of nothing or of more than can be.
+        def initialize(stages, plants:, m2:, counted: true, past: [], now: nil, rain: 0.0, hour_cost: 25.0,
+                       clean: CLEAN, seed: 1, futures: FUTURES, horizon: HORIZON)
           unless plants.is_a?(Numeric) && plants.to_f.finite? && plants.positive? && plants <= 10_000_000
             raise BadInput.new("An outlook begins with 1 to 10 million plants.", field: :plants)
           end
 
-          @counted = counted
+          @counted, @now = counted, now
           @stages, @plants, @m2, @past, @rain, @hour_cost, @clean = stages, plants, m2, past, rain, hour_cost, clean
           @seed, @count, @horizon = seed, futures, horizon
         end
@@ -71,7 +72,7 @@ module Thistle
         end
 
         # The Futures as they stand now.
-        def lived = @lived ||= @past.any? ? calibrated : fresh(@count)
+        def lived = @lived ||= @past.any? || @now ? calibrated : fresh(@count)
 
         private
 
@@ -85,14 +86,13 @@ module Thistle
 
         # Plays the past, weighs each future by what was counted, and keeps so many by weight.
         def calibrated
-          counted = @past.any? { |year| year.alive || year.seedlings }
+          counted = [*@past, @now].compact.any? { |year| year.alive || year.seedlings }
           futures = fresh(counted ? @count * DRAWN : @count)
-          weight = D.zeros(futures.count)
           shown = @past.each_with_index.map do |year, n|
-            one = futures.year(n - @past.size, year.visit && as_made(futures, year.visit))
-            weight += told(one, year)
-            one
+            futures.year(n - @past.size, year.visit && as_made(futures, year.visit))
           end
+          weight = D.zeros(futures.count) + shown.zip(@past).sum { |one, year| told(one, year) }
+          weight += told(futures.picked((0...futures.count).to_a).year(0, nil), @now) if @now
           picks = counted ? drawn_by(weight) : (0...@count).to_a
           @behind = shown.map { |one| [one.standing, one.left].map { |values| quantiles(values[picks], ENDS) } }
           futures.picked(picks)

@@ -26,8 +26,8 @@ module Thistle
       # The Recheck::Outlook; changes: {parameter => {low, likely, high}} that somebody set.
       def outlook(horizon: Recheck::Outlook::HORIZON, clean: Recheck::Outlook::CLEAN, changes: {})
         stages = changes.empty? ? @stages : Recheck::Stages.new(patch.plant, changes:)
-        Recheck::Outlook.new(stages, plants:, m2:, counted: counted?, past: past.map(&:last), rain:, clean:, horizon:,
-                                     hour_cost: rates.hour, seed: patch.id)
+        Recheck::Outlook.new(stages, plants:, m2:, counted: counted?, past: past.map(&:last), now: now_counted, rain:,
+                                     clean:, horizon:, hour_cost: rates.hour, seed: patch.id)
       end
 
       # Plants when it was first seen: as counted, else by its area; never less than were treated.
@@ -44,14 +44,19 @@ module Thistle
       # [[year, Recheck::Outlook::Past]] from the first record to the last year that is over, or was worked in.
       def past
         @past ||= begin
-          works, looks = treatments.group_by { |work| year_of(work.done_on) }, checks.group_by { |one| year_of(one.on) }
-          first, last = [*works.keys, *looks.keys].minmax
+          first = [*works.keys, *looks.keys].min
+          last = works.key?(this_year) ? this_year : this_year - 1
           works.empty? ? [] : (first..last).map { |year| [year, told(works.fetch(year, []), looks.fetch(year, []))] }
         end
       end
 
+      # What was counted this year where nobody worked yet; nil for nothing.
+      def now_counted
+        works.key?(this_year) || !looks.key?(this_year) ? nil : told([], looks.fetch(this_year))
+      end
+
       # The year, by the one in which its spring lies, that the futures begin with.
-      def first_year = past.empty? ? year_of(@today) : past.last.first + 1
+      def first_year = past.empty? ? this_year : past.last.first + 1
 
       # As the seed of how many plants its neighbours rain on it.
       def rain = Recheck::SeedRain.new(@stages).worth(neighbours.map { |one, m| [many(one), m] }, m2)
@@ -119,6 +124,9 @@ module Thistle
 
       def treatments = @treatments ||= kept(:treatment).select { |work| work.removal.removes? }
       def checks = kept(:check)
+      def works = @works ||= treatments.group_by { |work| year_of(work.done_on) }
+      def looks = @looks ||= checks.group_by { |look| year_of(look.on) }
+      def this_year = @this_year ||= year_of(@today)
       def kept(wanted) = patch.history.filter_map { |_, kind, record| record if kind == wanted }
       def last_used = treatments.last&.method_key
 

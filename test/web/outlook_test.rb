@@ -15,7 +15,7 @@ module Thistle
       answer = outlook("Q-07")
 
       assert_operator answer["fit"], :>, 0
-      assert_equal 2027, way(answer, "hand_pull")["years"].first["year"]
+      assert_equal 2026, way(answer, "hand_pull")["years"].first["year"], "looked at this year, not worked in yet"
       assert_operator way(answer, "skipped")["hours"]["mean"], :>, way(answer, "hand_pull")["hours"]["mean"]
       assert_operator way(answer, "stopped")["failed"], :>, way(answer, "hand_pull")["failed"]
       worse = outlook("Q-07", found: 60)

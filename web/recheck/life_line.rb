@@ -43,7 +43,9 @@ module Thistle
 
         # [[day, [low, middle, high]]] of plants that stand, year by year ahead, in the middle of each.
         def years
-          outlook.years.each_with_index.map { |year, n| [@today + (n * 365) + 180, year.standing.values_at(0, 2, 4)] }
+          outlook.years.each_with_index.map do |year, n|
+            [[Date.new(@first_year + n, 7, 1), @today + 1].max, year.standing.values_at(0, 2, 4)]
+          end
         end
 
         # Two days to compare: the first and today, unless the address says others.
@@ -59,6 +61,7 @@ module Thistle
 
         def ahead
           read = Store::PatchOutlook.new(patch, @today)
+          @first_year = read.first_year
           read.outlook(horizon: AHEAD).compare([read.strategy(read.methods.first)]).first
         end
 

@@ -23,6 +23,7 @@ module Thistle
         def currency = @read.rates.currency
         def methods = @read.methods
         def past = @read.past
+        def now_counted = @read.now_counted
         def first_year = @read.first_year
 
         # A number of the form, within what it may be; what is none is said, and the usual one counts.

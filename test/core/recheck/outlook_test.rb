@@ -100,6 +100,18 @@ module Thistle
       assert_operator few.fit, :>, 10
     end
 
+    # What was counted this year before anybody worked weighs too, and the year is still to come.
+    def test_a_look_of_this_year_weighs
+      past = [Outlook::Past.new(visit: ALONE)]
+      few, many = [3, 90].map do |alive|
+        outlook("amur_honeysuckle", past:, now: Outlook::Past.new(alive:, before: true))
+      end
+      first = [few, many].map { |one| one.compare([ALONE]).first.years.first.standing[2] }
+
+      assert_operator first[0], :<, first[1] / 2
+      assert_equal [1, 1], [few.behind.size, many.behind.size]
+    end
+
     def test_what_cannot_be_is_refused
       [{ germination: { low: 0.5, likely: 0.2, high: 0.1 } }, { adults: fixed(1.5) }].each do |changes|
         assert_raises(Core::BadInput) { stages("scotch_broom", changes:) }
