@@ -51,6 +51,17 @@ module Thistle
         @control = counted ? Core::Recheck::Control.of(treated:, alive: resprouts, **beside) : nil
       end
 
+      # Control of each thickness that was counted when it was treated and now: {size => Core::Recheck::Control}.
+      def by_size
+        return {} unless alive_by_size && treatment&.stems_by_size
+
+        alive = JSON.parse(alive_by_size)
+        JSON.parse(treatment.stems_by_size).filter_map do |size, treated|
+          left = alive[size]
+          [size, Core::Recheck::Control.of(treated:, alive: left)] if left && treated.positive? && left <= treated
+        end.to_h
+      end
+
       # The same against untreated ground beside (Core::Recheck::Control), nil where none was counted.
       def corrected = control&.corrected
 

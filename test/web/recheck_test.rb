@@ -52,6 +52,30 @@ version: "0")
       assert_equal [1, 24 * ground], [check.refresh.suckers, (check.frame_count / check.frame_m2) * ground]
     end
 
+    # Treated and alive by thickness: each its share, with its range.
+    def test_control_by_thickness
+      work = { patch: patch("Q-06").id, method_key: "hand_pull", done_on: "2026-05-01", crew_size: "2", hours: "1" }
+      send_form(:post, "/work/treatments", **work, size_pencil: "30", size_thumb: "10", stems_done: "20")
+
+      assert_said "is less than the 40 by thickness"
+      send_form(:post, "/work/treatments", **work, size_pencil: "30", size_thumb: "10")
+
+      assert_equal 40, patch("Q-06").last_treatment.stems_done
+      assert_equal 422, look("Q-06", size_thumb: "11").status
+      assert_said "is more than the 10 that were treated"
+      look("Q-06", size_pencil: "3", size_thumb: "4")
+      check = patch("Q-06").checks.last
+
+      assert_equal({ "pencil" => 90.0, "thumb" => 60.0 }, check.by_size.transform_values(&:percent))
+      assert_equal 7, check.resprouts
+      get "/survey/patches/#{check.patch_id}"
+
+      assert_said "pencil: 90 % (", "thumb: 60 % ("
+      get "/records/check/#{check.id}"
+
+      assert_match(/name="size_thumb"[^>]*value="4"/, last_response.body)
+    end
+
     # By the rules of the day: seedlings are pulled from moist soil; stumps are not painted while sap rises.
     def test_what_to_do_on_the_spot
       asked = { patch: patch("Q-05").id, checked_on: "2026-05-12" }

@@ -103,6 +103,7 @@ module Thistle
           { checked_on: check.checked_on, resprouts: check.resprouts, missed: check.missed, suckers: check.suckers,
             seedlings: check.young, natives: check.natives, searchers: check.searchers, minutes: check.minutes,
             control_percent: check.control&.percent&.round(1),
+            by_size: check.by_size.transform_values { |control| control.percent.round(1) },
             corrected_percent: check.corrected&.fetch(:percent)&.round(1), seed_fall: check.seed_fall }
         end
       end

@@ -78,8 +78,9 @@ module Thistle
         end
 
         def self.form(params, units, today, patch)
-          treated = patch.last_treatment&.stems_done
-          Forms::Check.new(params, units:, today:, seen_on: patch.seen_on, treated:)
+          last = patch.last_treatment
+          sizes = JSON.parse(last&.stems_by_size || "{}")
+          Forms::Check.new(params, units:, today:, seen_on: patch.seen_on, treated: last&.stems_done, sizes:)
         end
 
         # Filled in with what is known: nothing alive, and of seed what the calendar expects.

@@ -28,7 +28,8 @@ module Thistle
                  left_out: "left out", cover_class: "cover",
                  cover_percent: "cover, %", plant_key: "plant", settled: "certain", infested_m2: "infested",
                  density_m2: "on a square metre", height_cm: "height", plants: "plants",
-                 stems_by_size: "stems by size", stage: "stage", plugs: "plugs", seed_g: "seed", from_on: "from",
+                 stems_by_size: "stems by size",
+                 alive_by_size: "alive by thickness", stage: "stage", plugs: "plugs", seed_g: "seed", from_on: "from",
                  to_on: "to", note: "note" }.freeze
         QUANTITIES = { area_m2: :area, frame_m2: :area, infested_m2: :area, product_ml: :volume,
                        second_product_ml: :volume, mix_ml: :volume, left_over_ml: :volume,
@@ -41,6 +42,8 @@ module Thistle
           people_ids: ->(ids, _) { Store::Person.where(id: JSON.parse(ids)).named.select_map(:name).join(", ") },
           weather_by_hand: ->(told, units) { Mix::RecordFile.spots(JSON.parse(told).values, units) },
           plant_key: ->(key, _) { Core::Knowledge.shipped.plant(key).name },
+          stems_by_size: ->(told, _) { JSON.parse(told).map { |size, number| "#{number} #{size}" }.join(", ") },
+          alive_by_size: ->(told, _) { JSON.parse(told).map { |size, number| "#{number} #{size}" }.join(", ") },
           seedlings_seen: ->(key, _) { Store::Check::SEEDLINGS.fetch(key) },
           natives: ->(key, _) { Store::Check::NATIVES.fetch(key) },
           cover_class: ->(key, _) { "#{Core::Survey::Cover.class_of(key).label} cover" },

@@ -106,6 +106,7 @@ module Thistle
           removal = only_cut?(card) ? Core::Knowledge.shipped.removal("cut_only") : card.removal || usual(card.patch)
           { "done_on" => work_day.held_on.iso8601, "method_key" => removal.key, "crew_size" => card.people.to_s,
             "hours" => hours(card), "plants_done" => positive(card.plants), "stems_done" => positive(card.stems),
+            **card.sizes.transform_keys { |size| "size_#{size}" }.transform_values { |number| positive(number) },
             "area" => area(card), "seed_fall" => card.seed, "disposal" => disposal(card, removal),
             "note" => card.notes.uniq.join(" ")[0, 2000], **clock(card), **there(card) }
             .compact.reject { |_, value| value.empty? }

@@ -8,6 +8,7 @@ module Thistle
         class Check < Form
           class Fields < Form::Contract
             option :treated, default: -> {}
+            option :sizes, default: -> { {} } # stems treated by thickness
 
             params do
               required(:checked_on).filled(:date)
@@ -26,6 +27,7 @@ module Thistle
               optional(:sight).filled(:string, included_in?: Store::Check::SIGHTS.keys)
               optional(:untreated).filled(:integer, gteq?: 1, lteq?: 1_000_000)
               optional(:untreated_alive).filled(:integer, gteq?: 0, lteq?: 1_000_000)
+              Form::BySize::FIELDS.each_value { |name| optional(name).filled(:integer, gteq?: 0, lteq?: 1_000_000) }
               optional(:people).filled(:string, max_size?: 400)
               optional(:note).filled(:string, max_size?: 2000)
             end
@@ -33,6 +35,12 @@ module Thistle
             rule(:resprouts) do
               if treated && value && value > treated
                 key.failure("is more than the #{treated} that were treated: count missed stems apart")
+              end
+            end
+            Form::BySize::FIELDS.each do |size, name|
+              rule(name) do
+                most = sizes[size]
+                key.failure("is more than the #{most} that were treated") if value && most && value > most
               end
             end
             rule(:frame_count, :frame_area).validate(:both_or_neither)
@@ -51,7 +59,8 @@ module Thistle
           # A form filled from a record.
           def self.of(check, units, today)
             frame = units.from_si(:area, check.frame_m2)&.round(3)
-            new(typed(check.values.slice(*FIELDS).merge(frame_area: frame)), units:, today:)
+            known = check.values.slice(*FIELDS).merge(frame_area: frame, **Form::BySize.typed(check.alive_by_size))
+            new(typed(known), units:, today:)
           end
 
           FIELDS = %i[checked_on resprouts missed suckers seedlings seedlings_seen frame_count cover_class natives
@@ -65,7 +74,9 @@ module Thistle
           def columns
             said = FIELDS.to_h { |field| [field, values[field]] }
             frame = si(:frame_area, :area)
-            said.merge(suckers: values[:suckers] || 0, frame_m2: frame,
+            alive = [values[:resprouts].to_i, Form::BySize.sum(values)].max
+            said.merge(suckers: values[:suckers] || 0, frame_m2: frame, resprouts: alive,
+                       alive_by_size: Form::BySize.kept(values),
                        seedlings_seen: frame ? "frame" : values[:seedlings_seen])
           end
         end

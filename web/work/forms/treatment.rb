@@ -18,6 +18,7 @@ module Thistle
               required(:hours).filled(:float, gt?: 0, lteq?: 24)
               optional(:plants_done).filled(:integer, gteq?: 0, lteq?: 1_000_000)
               optional(:stems_done).filled(:integer, gteq?: 0, lteq?: 1_000_000)
+              Form::BySize::FIELDS.each_value { |name| optional(name).filled(:integer, gteq?: 0, lteq?: 1_000_000) }
               optional(:area).filled(:float, gteq?: 0, lteq?: 100_000_000)
               optional(:active_key).filled(:string)
               optional(:product_id).filled(:integer)
@@ -75,8 +76,12 @@ module Thistle
               key(:second_product_id).failure("is needed: which one is it") if poured && !second
             end
             rule(:plants_done, :stems_done, :area) do
-              unless values.to_h.values_at(:plants_done, :stems_done, :area).any?
+              sizes = Form::BySize.sum(values)
+              unless sizes.positive? || values.to_h.values_at(:plants_done, :stems_done, :area).any?
                 key(:stems_done).failure("or the area: say how much was done")
+              end
+              if values[:stems_done] && sizes > values[:stems_done]
+                key(:stems_done).failure("is less than the #{sizes} by thickness")
               end
             end
             rule(:product, :second_product, :mix) do
@@ -96,7 +101,7 @@ module Thistle
           # A form filled from a record.
           def self.of(work, units, today)
             columns = work.values.slice(:done_on, :people, :crew_size, :hours, *KEPT, *LAW)
-            columns[:who] = JSON.parse(work.people_ids).join(",")
+            columns.merge!(Form::BySize.typed(work.stems_by_size), who: JSON.parse(work.people_ids).join(","))
             columns.merge!(area: units.from_si(:area, work.area_m2)&.round(1),
                            product: units.from_si(:volume, work.product_ml)&.round(2),
                            second_product: units.from_si(:volume, work.second_product_ml)&.round(2),
@@ -148,10 +153,18 @@ module Thistle
           def columns
             plain = (%i[done_on people crew_size hours] + KEPT + LAW).to_h { |field| [field, values[field]] }
             people = values[:who] ? self.class.ids(values[:who]) : []
-            { **plain, **licence(plain), **quantities, people_ids: JSON.generate(people), weather_by_hand: by_hand }
+            { **plain, **licence(plain), **quantities, **sizes, people_ids: JSON.generate(people),
+                                                                weather_by_hand: by_hand }
           end
 
           private
+
+          # Stems by thickness, which are all of them where nobody says how many there were.
+          def sizes
+            sum = Form::BySize.sum(values)
+            said = values[:stems_done] || (sum.positive? ? sum : nil)
+            { stems_by_size: Form::BySize.kept(values), stems_done: said }
+          end
 
           def quantities
             { area_m2: si(:area, :area), product_ml: si(:product, :volume),
