@@ -21,7 +21,7 @@ module Thistle
                     "mix_ml" => "mix_ml", "applicator" => "applicator", "disposal" => "disposal",
                     "note" => "note" }.freeze
       CHECK = { "check" => "checked_on", "resprouts" => "resprouts", "missed" => "missed", "seedlings" => "seedlings",
-                "cover" => "cover_class", "note" => "note" }.freeze
+                "cover" => "cover_class", "natives" => "natives", "note" => "note" }.freeze
 
       def initialize(path = "#{ROOT}/demo/scenario.yml")
         @scenario = YAML.safe_load_file(path, permitted_classes: [Date])

@@ -27,7 +27,7 @@ module Thistle
              "/recheck/patches/%{patch}/outlook", "/recheck/skip", "/recheck/quiet", "/recheck/trials",
              "/recheck/trials/new?patch=%{patch}", "/recheck/review?year=2025",
              "/recheck/patches/%{patch}/life", "/recheck/patches/%{patch}/origin",
-             "/replant?patch=%{patch}",
+             "/replant?patch=%{patch}", "/replant/first?patch=%{patch}",
              "/records", "/records/check/2", "/records/treatment/7", "/records/observation/7",
              "/records/properties/new", "/find?q=mil"].freeze
     AXE = Axe::Configuration.instance.jslib

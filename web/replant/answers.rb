@@ -12,6 +12,13 @@ module Thistle
           { light: desk.light, moisture: desk.moisture, jobs: desk.jobs, natives:, errors: desk.errors }
         end
 
+        def first(ground)
+          answer = ground.cleared? ? ground.answer : nil
+          { patch: ground.patch.code, cleared: ground.cleared?, kind: answer&.kind, odds: answer&.odds,
+            natives_cover: answer&.closed, seedlings_m2: answer&.seedlings, natives: ground.look&.natives,
+            bare: ground.bare, look_on: ground.look_on, reasons: answer ? answer.reasons.map(&:to_h) : [] }
+        end
+
         def native(match, sowing)
           windows = sowing.windows(match.plant.replant["plant_in"]).first(2)
           { native: match.plant.key, name: match.plant.name, takes_over: match.taken_over,
