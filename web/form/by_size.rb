@@ -9,8 +9,8 @@ module Thistle
 
         module_function
 
-        # {size => number} of those that were typed.
-        def read(values) = FIELDS.transform_values { |field| values[field] }.compact
+        # {size => number} of those that were typed, and are numbers.
+        def read(values) = FIELDS.transform_values { |field| values[field] }.select { |_, one| one.is_a?(Integer) }
 
         # The same as it is kept; nil where none was typed.
         def kept(values) = read(values).then { |sizes| sizes.empty? ? nil : JSON.generate(sizes) }
