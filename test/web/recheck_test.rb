@@ -30,6 +30,10 @@ module Thistle
       assert_equal 422, look("Q-06", frame_count: "12").status
       assert_said "is needed beside the other"
       assert_equal 422, look("Q-06", untreated: "5", untreated_alive: "6").status
+      assert_equal 422, look("Q-06", untreated: "many", untreated_alive: "6").status
+      odd = { patch: patch("Q-06").id, resprouts: "1", missed: "0", untreated: "x", untreated_alive: "3", minutes: "y" }
+
+      assert_equal 200, send_form(:post, "/recheck/control", **odd).status
       assert_equal 422, look("Q-06", seedlings_seen: "none", seedlings: "4").status
       assert_said "were counted: none were seen?"
       look("Q-06", resprouts: "6", suckers: "3", frame_count: "12", frame_area: "0.5", untreated: "50",

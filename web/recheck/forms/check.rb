@@ -45,10 +45,9 @@ module Thistle
             end
             rule(:frame_count, :frame_area).validate(:both_or_neither)
             rule(:untreated, :untreated_alive).validate(:both_or_neither)
-            rule(:untreated_alive) do
-              if value && values[:untreated] && value > values[:untreated]
-                key.failure("is more than the #{values[:untreated]} beside")
-              end
+            rule(:untreated_alive, :untreated) do
+              alive, all = values.values_at(:untreated_alive, :untreated)
+              key(:untreated_alive).failure("is more than the #{all} beside") if alive && all && alive > all
             end
             rule(:seedlings_seen, :seedlings) do
               counted = values[:seedlings].to_i.positive? || values[:frame_count].to_i.positive?
