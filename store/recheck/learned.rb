@@ -154,8 +154,8 @@ module Thistle
       def who(ids)
         return if ids == "[]"
 
-        @names = {} if @names.nil? || @names.size > 2000
-        @names[ids] ||= Person.where(id: JSON.parse(ids)).order(:id).select_map(:name).join(", ")
+        names = @names || (@names = {}) # held, since another thread may begin anew
+        names[ids] ||= Person.where(id: JSON.parse(ids)).order(:id).select_map(:name).join(", ")
       end
       private_class_method :standing, :changed, :added?, :patch_of, :seen_on, :looks, :newest_rows, :rows_of, :counted,
                            :shows?, :seen, :who,
