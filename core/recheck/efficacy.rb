@@ -15,8 +15,8 @@ module Thistle
           def cell = [plant, method]
         end
         # What all records of a plant and a method come to: stems' worth counted and dead, stems, records, and how far
-        # off the plan, weighed.
-        Sums = Struct.new(:counted, :dead, :stems, :records, :off, :weight)
+        # off the plan (its log odds), weighed.
+        Sums = Struct.new(:counted, :dead, :stems, :records, :off, :weight, :plan)
         # Shares, 0 to 1: mean, low and high (90 %); stems, records: what it rests on; planned: {low, likely, high} of
         # the handbook; shift: how other plants moved it, on the log odds; beta: the Beta.
         Answer = Value.define(:mean, :low, :high, :stems, :records, :planned, :shift, :beta)
@@ -29,7 +29,7 @@ module Thistle
 
         # seen: [Seen]; planned: ->(plant, method) { {low, likely, high} percent, as Removal#kill has it }.
         def initialize(seen, planned)
-          @planned, @cells, @sums, @of, @on = planned, {}, {}, {}, {} # on: of each patch
+          @planned, @cells, @sums, @of, @on, @told = planned, {}, {}, {}, {}, {} # on: of each patch
           sound(seen).each { |one| add(one) }
         end
 
@@ -60,7 +60,7 @@ module Thistle
           cells.flat_map { |cell| @cells[cell].select { |one| odd?(one, of(*cell)) } }.sort_by(&:dead)
         end
 
-        NOTHING = Sums.new(0.0, 0.0, 0, 0, 0.0, 0.0).freeze
+        NOTHING = Sums.new(0.0, 0.0, 0, 0, 0.0, 0.0, nil).freeze
 
         protected
 
@@ -88,24 +88,35 @@ module Thistle
         def sound(seen) = seen.select { |one| one.treated.positive? && one.alive.between?(0, one.treated) }
 
         def add(one)
-          (@cells[one.cell] ||= []) << one
+          cell = one.cell
+          (@cells[cell] ||= []) << one
           (@on[one.patch] ||= []) << one
-          count(@sums[one.cell] ||= NOTHING.dup, one, 1)
+          count(@sums[cell] ||= NOTHING.dup, one, 1)
         end
 
         # Adds a record to sums, or takes it out.
         def count(sums, one, sign)
-          worth = worth(one.treated)
-          off, weight = against_plan(one, planned_odds(one.cell))
+          worth, dead, log_odds, weight = told(one)
+          plan = sums.plan ||= odds((@planned.call(*one.cell)["likely"] / 100.0).clamp(0.01, 0.99))
           sums.counted += sign * worth
-          sums.dead += sign * worth * one.dead
+          sums.dead += sign * dead
           sums.stems += sign * one.treated
           sums.records += sign
-          sums.off += sign * off * weight
+          sums.off += sign * (log_odds - plan) * weight
           sums.weight += sign * weight
         end
 
         def sums_of(seen) = seen.each_with_object(NOTHING.dup) { |one, sums| count(sums, one, 1) }
+
+        # What a record says, whatever it is of: [stems' worth, dead of them, log odds of being dead with half a stem
+        # added on both sides, their precision]. Counts come again and again.
+        def told(one)
+          @told[(one.treated << 24) + one.alive] ||= begin
+            worth = worth(one.treated)
+            dead, alive = (worth * one.dead) + 0.5, (worth * (1 - one.dead)) + 0.5
+            [worth, worth * one.dead, Math.log(dead / alive), 1 / ((1 / dead) + (1 / alive) + (PLANTS**2))].freeze
+          end
+        end
 
         def answer(sums, (a, b), planned, shift)
           beta = Beta.new(a + sums.dead, b + sums.counted - sums.dead)
@@ -132,17 +143,6 @@ module Thistle
         def shift(plant, method)
           others = @sums.select { |(other, way), _| way == method && other != plant }.values
           others.sum(&:off) / (others.sum(&:weight) + (1 / (SHIFT**2)))
-        end
-
-        def planned_odds(cell)
-          (@planned_odds ||= {})[cell] ||= odds((@planned.call(*cell)["likely"] / 100.0).clamp(0.01, 0.99))
-        end
-
-        # [log odds above the plan's, precision] of a record, half a stem added on both sides.
-        def against_plan(one, planned)
-          counted = worth(one.treated)
-          dead, alive = (counted * one.dead) + 0.5, (counted * (1 - one.dead)) + 0.5
-          [Math.log(dead / alive) - planned, 1 / ((1 / dead) + (1 / alive) + (PLANTS**2))]
         end
 
         # Would fewer than ODD of such records be as bad? By the normal of what one may turn out to be.
