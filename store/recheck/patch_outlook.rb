@@ -33,7 +33,7 @@ module Thistle
       # Plants when it was first seen: as counted, else by its area; never less than were treated.
       def plants
         done = treatments.filter_map { |work| work.plants_done || work.stems_done }
-        @plants ||= [Core::Decide::Effort.new(methods.first, @facts).plants.to_f.round, *done].max.clamp(1, MOST)
+        @plants ||= [effort.plants.to_f.round, *done].max.clamp(1, MOST)
       end
 
       # Was that counted?
@@ -55,6 +55,12 @@ module Thistle
         works.key?(this_year) || !looks.key?(this_year) ? nil : told([], looks.fetch(this_year))
       end
 
+      # What a pass takes (Core::Decide::Effort), by the method that it is gone on with unless another is named.
+      def effort(removal = methods.first) = Core::Decide::Effort.new(removal, @facts)
+
+      # Times that it grows in a year if nobody comes, at least none and at most ten.
+      def growth = @stages.growth_rate.clamp(1.0, 10.0)
+
       # The year, by the one in which its spring lies, that the futures begin with.
       def first_year = past.empty? ? this_year : past.last.first + 1
 
@@ -73,19 +79,22 @@ module Thistle
       end
 
       # Methods that its plant's file names and that take it out, the last one used here first, then by what they kill;
-      # cutting alone too, to show what it comes to.
+      # cutting alone too, to show what it comes to, but last where it kills nothing.
       def methods
         @methods ||= begin
           named = patch.plant.removals.keys.map { |key| Core::Knowledge.shipped.removal(key) }
           named |= treatments.map(&:removal)
           tried = named.select { |one| one.removes? && (one.key == "cut_only" || @facts.kill(one)["likely"].positive?) }
-          tried.sort_by { |removal| [removal.key == last_used ? 0 : 1, -@facts.kill(removal)["likely"]] }
+          tried.sort_by do |one|
+            kill = @facts.kill(one)["likely"]
+            [kill.zero? ? 1 : 0, one.key == last_used ? 0 : 1, -kill] # what kills nothing is not gone on with
+          end
         end.then { |found| found.empty? ? [Core::Knowledge.shipped.removal("hand_pull")] : found }
       end
 
       # A Recheck::Strategy of going on with a method.
       def strategy(removal, key: removal.key, **how)
-        effort = Core::Decide::Effort.new(removal, @facts)
+        effort = effort(removal)
         hours = effort.hours || 0.0
         standing = [effort.plants.to_f, 1.0].max
         litres = effort.litres.to_f / standing
@@ -112,7 +121,7 @@ module Thistle
       def now
         look = checks.last
         found = look && treatments.any? && look.on >= treatments.last.done_on ? look.resprouts + look.missed : nil
-        (found || Core::Decide::Effort.new(methods.first, @facts).plants.to_f.round).clamp(1, MOST)
+        (found || effort.plants.to_f.round).clamp(1, MOST)
       end
 
       # Plants of another patch of its kind.

@@ -9,6 +9,7 @@ module Thistle
       WALK = 0.25 # hours that a look takes at least (memory)
       SEARCHED = 0.6 # hours to search a thousand m² with care (memory)
       CLEAR = 2.0 # hours that a stand takes at least which was found late (memory)
+      LEAST_GROWTH = 1.1 # times a year, since what is left alone does not stay as small as it is (memory)
       # One: its presence on the day, the chance, hours of a look, the money that it saves, the next look
       # (Presence::Next or nil).
       Look = Core::Value.define(:patch, :presence, :chance, :hours, :saves, :next)
@@ -59,13 +60,13 @@ module Thistle
       # What it would take to have it quiet again: the work, and the looks of the years in which its seed has to be
       # spent.
       def clearing_of(patch, hours)
-        effort = Core::Decide::Effort.new(PatchOutlook.new(patch, @today).methods.first, patch.facts(@today))
+        effort = PatchOutlook.new(patch, @today).effort
         again = (patch.years_of(:seed_bank_years) || patch.years_of(:fragment_years) || 1) * hours * @hour
         [effort.cost_to_quiet || effort.cost || 0.0, CLEAR * @hour].max + again
       end
 
       def growth_of(plant)
-        (@growth ||= {})[plant.key] ||= Recheck::Stages.new(plant).growth_rate.clamp(1.1, 10.0)
+        (@growth ||= {})[plant.key] ||= Recheck::Stages.new(plant).growth_rate.clamp(LEAST_GROWTH, 10.0)
       end
 
       # Would anything be up, by the plant's calendar? A month of the year says as much as a day.

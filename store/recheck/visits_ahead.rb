@@ -74,9 +74,9 @@ module Thistle
 
       # What a pass takes more by now: what was missed grew as its stand would.
       def dearer(patch, days)
-        effort = Core::Decide::Effort.new(PatchOutlook.new(patch, @today).methods.first, patch.facts(@today))
-        growth = Recheck::Stages.new(patch.plant).growth_rate.clamp(1.0, 10.0)
-        effort.cost && (effort.cost * ((growth**(days / 365.25)) - 1))
+        ahead = PatchOutlook.new(patch, @today)
+        cost = ahead.effort.cost or return
+        cost * ((ahead.growth**(days / 365.25)) - 1)
       end
     end
   end

@@ -40,6 +40,16 @@ module Thistle
       assert_said "Name it first"
     end
 
+    # A patch that was only cut is not reckoned as if that killed.
+    def test_cutting_alone_is_shown_and_not_gone_on_with
+      read = Store::PatchOutlook.new(patch("Q-02"), Testing::TODAY)
+
+      refute_equal "cut_only", read.methods.first.key
+      cut = way(outlook("Q-02", "ways[]" => "cut_only"), "cut_only")
+
+      assert_operator cut["failed"], :>, 0.5
+    end
+
     def test_a_year_left_out_is_priced_over_the_property
       get "/recheck/skip"
 
