@@ -19,11 +19,11 @@ module Thistle
                  "climates" => "climates", "soils" => "soils", "phases" => "phases", "fits" => "fits",
                  "broad_weather" => "broad_weather", "kit" => "kit", "schools" => "schools", "goals" => "goals",
                  "aims" => "aims", "planting" => "planting", "crew" => "crew", "haul" => "haul",
-                 "stages" => "stages" }.freeze
+                 "stages" => "stages", "stock" => "stock" }.freeze
 
       attr_reader :plants, :methods_of_removal, :characters, :actives, :formulations, :records, :cautions, :disposal,
                   :parts, :returns, :sources, :zone_kinds, :anchors, :climates, :soils, :phases, :fits,
-                  :broad_weather, :kit, :schools, :goals, :aims, :planting, :crew, :haul, :stages
+                  :broad_weather, :kit, :schools, :goals, :aims, :planting, :crew, :haul, :stages, :palette, :stock
 
       # The shipped library, read once.
       def self.shipped = @shipped ||= new
@@ -33,6 +33,7 @@ module Thistle
         load_tables
         @methods_of_removal = files("methods", "method").to_h { |key, data| [key, Removal.new(key, data)] }.freeze
         @plants = files("{plants,natives}", "plant").to_h { |key, data| [key, Plant.new(key, data)] }.freeze
+        @palette = natives_to_plant.freeze
         @names = @plants.values.reverse.flat_map do |plant|
           [plant.key.tr("_", " "), plant.scientific, *plant.also, plant.name].map do |name|
             [name.downcase, plant.key]
@@ -58,6 +59,11 @@ module Thistle
       # A plant by key; raises BadInput when the library has none.
       def plant(key)
         plants.fetch(key.to_s) { raise BadInput.new("“#{key}” is not a plant in the library.", field: :plant) }
+      end
+
+      # A native to be planted, by key; raises BadInput when the library has none.
+      def native(key)
+        palette.fetch(key.to_s) { raise BadInput.new("“#{key}” is no native to plant here.", field: :native) }
       end
 
       # The key of the plant of this name, common or scientific, author's names behind it or not; nil for none.
@@ -92,7 +98,22 @@ module Thistle
         @phases = tables["phases"].transform_keys(&:to_sym).freeze
         @planting = tables["planting"]
         @cautions, @disposal, @parts = tables.values_at("cautions", "disposal", "parts")
-        @returns, @kit, @crew, @haul, @stages = tables.values_at("returns", "kit", "crew", "haul", "stages")
+        @returns, @kit, @crew, @haul = tables.values_at("returns", "kit", "crew", "haul")
+        @stages, @stock = tables.values_at("stages", "stock")
+      end
+
+      # {key => Replant::Native}: of what is to be told from others, and of what is only planted.
+      def natives_to_plant
+        told = @plants.values.select(&:replant).to_h { |plant| [plant.key, plant.to_plant] }
+        alike = @plants.values.select(&:invasive?).each_with_object(Hash.new { |all, key| all[key] = [] }) do |plant, all|
+          plant.look_alikes.each { |pair| all[pair["plant"]] << plant.key }
+        end
+        told.merge(files("palette", "native").to_h).to_h do |key, data|
+          error = schemer("replant").validate(data["replant"]).first
+          raise Fault, "knowledge/#{key}.yml: replant/#{field(error)}: #{error["error"]}" if error
+
+          [key, Replant::Native.new(key, data, alike: alike.fetch(key, []))]
+        end
       end
 
       def rows_of(kind, table) = table.to_h { |key, row| [key, kind.new(key:, **symbols(row))] }.freeze

@@ -40,6 +40,9 @@ module Thistle
       def resprouts? = is?(:stump_sprouts, :root_suckers, :crown_sprouts, :layers, :fragments_root)
       def hazardous? = hazards.intersect?(HARMS)
       def grave? = hazards.intersect?(GRAVE)
+
+      # Its file, as Replant::Native reads it.
+      def to_plant = @data.slice("name", "scientific", "family", "regions", "replant")
       def phase?(name) = phases.any? { |row| row["phase"] == name.to_s }
       def character_source(key) = @data.dig("characters", key, "source")
 

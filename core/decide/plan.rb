@@ -4,7 +4,7 @@ module Thistle
   module Core
     module Decide
       # Which patches to treat by which method in which week, so that most harm is prevented inside the windows with the
-      # hours, herbicide and money there are (Programme, solved by HiGHS). A greedy plan stands beside it and serves
+      # hours, herbicide and money there are (SeasonProgramme, solved by HiGHS). A greedy plan stands beside it and serves
       # when the solver finds nothing better in time.
       #
       #   Plan.new(options, limits).solve  # => Solution
@@ -156,7 +156,7 @@ module Thistle
         def clock = Process.clock_gettime(Process::CLOCK_MONOTONIC)
 
         def programme(options = @options, limits: @limits, taken: {})
-          Programme.new(options, limits, patches: @patches, pins: @pins, taken:)
+          SeasonProgramme.new(options, limits, patches: @patches, pins: @pins, taken:)
         end
 
         # [the best items found or nil, what no plan is better than].

@@ -26,6 +26,7 @@ module Thistle
           check_aims
           check_season
           check_planting
+          @knowledge.palette.each_value { |native| check_native(native) }
           @knowledge.returns.each do |key, row|
             known([row["source"]], @knowledge.sources, "returns.yml", key)
             known(row.fetch("methods", []), @knowledge.methods_of_removal, "returns.yml", key)
@@ -81,6 +82,15 @@ module Thistle
           marks = @knowledge.anchors.merge("season_start" => true, "season_end" => true)
           known(rows.flat_map { |row| row.values_at("from", "to").map { |moment| moment["anchor"] } }, marks,
                 "planting.yml", "anchor")
+        end
+
+        def check_native(native)
+          file = "#{native.key}.yml"
+          known(native.sources, @knowledge.sources, file, "replant/source")
+          known(native.looks_like, @knowledge.plants, file, "replant/looks_like")
+          fault(file, "replant/ph", "low is above high") if native.ph.first > native.ph.last
+          known(native.stock, @knowledge.stock, file, "replant/stock")
+          known([native.plant_in], Replant::Sowing::TABLES, file, "replant/plant_in")
         end
 
         def check_season

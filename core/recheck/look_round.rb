@@ -1,7 +1,5 @@
 # frozen_string_literal: true
 
-require "highs"
-
 module Thistle
   module Core
     module Recheck
@@ -24,13 +22,11 @@ module Thistle
         def chosen
           return @candidates if @candidates.sum(&:hours) <= @hours
 
-          size = @candidates.size
-          answer = Highs.mip(sense: :maximize, col_cost: @candidates.map { |one| one.worth.to_f },
-                             col_lower: [0.0] * size, col_upper: [1.0] * size, integrality: [:integer] * size,
-                             row_lower: [0.0], row_upper: [@hours], a_format: :colwise,
-                             a_start: (0...size).to_a, a_index: [0] * size,
-                             a_value: @candidates.map { |one| one.hours.to_f }).solve(time_limit: 2.0)
-          @candidates.zip(answer[:col_value]).select { |_, taken| taken.round == 1 }.map(&:first)
+          programme = Programme.new
+          taken = @candidates.to_h { |one| [programme.column(worth: one.worth), one.hours] }
+          programme.row(taken, high: @hours)
+          answer = programme.solve(seconds: 2.0)
+          @candidates.zip(answer.values).select { |_, chosen| chosen.round == 1 }.map(&:first)
         end
       end
     end

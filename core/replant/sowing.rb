@@ -8,7 +8,7 @@ module Thistle
         Window = Value.define(:from, :to, :reason, :source, :open)
         # What a plant's file asks for, and the tables that it means.
         TABLES = { "dormant" => %w[dormant], "spring" => %w[spring], "spring_or_autumn" => %w[spring autumn],
-                   "summer_water" => %w[water] }.freeze
+                   "rains" => %w[rains], "summer_water" => %w[water] }.freeze
 
         def initialize(site)
           @site = site

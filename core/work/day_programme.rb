@@ -1,15 +1,12 @@
 # frozen_string_literal: true
 
-require "highs"
-
 module Thistle
   module Core
     module Work
-      # A day's choice as a mixed-integer programme in HiGHS' form. Columns: how many of a kind of people are at a job
+      # A day's choice as a Core::Programme. Columns: how many of a kind of people are at a job
       # in a block; is a job worked on in a block; tools that it takes there; the share of a job that is done, and is
       # it finished.
       class DayProgramme
-        FREE = 1e30
         CHOICES = %i[share whole].freeze # columns of no block
 
         # plan: a DayPlan; pins: {job id => block, or nil for any}.
@@ -17,7 +14,7 @@ module Thistle
           @plan, @day, @pins = plan, plan.day, pins
           @jobs = plan.jobs.reject { |job| plan.against(job) }
           @kinds = @day.kinds
-          @columns, @rows = [], []
+          @programme = Programme.new
         end
 
         # [[DayPlan::Turn], or nil where none was found in time; is nothing better possible?] within: blocks that are
@@ -25,13 +22,10 @@ module Thistle
         def solve(seconds, within: nil, around: [])
           lay_out
           hold(around, within) if within
-          return [[], true] if @columns.empty?
+          return [[], true] if @programme.empty?
 
-          answer = Highs.mip(**form, integrality: @columns.map { |one| one[:whole] ? :integer : :continuous })
-                        .solve(time_limit: [seconds, 0.2].max)
-          return [nil, false] unless answer[:obj_value].finite? && %i[optimal time_limit].include?(answer[:status])
-
-          [turns(answer[:col_value]), answer[:status] == :optimal]
+          answer = @programme.solve(seconds:)
+          answer ? [turns(answer.values), answer.proved] : [nil, false]
         end
 
         private
@@ -51,7 +45,7 @@ module Thistle
           @at.each do |name, at|
             next if CHOICES.include?(name[0]) || within.include?(name[2])
 
-            @columns[at].merge!(least: counts.fetch(name, 0).to_f, most: counts.fetch(name, 0).to_f)
+            @programme.hold(at, counts.fetch(name, 0))
           end
         end
 
@@ -65,14 +59,12 @@ module Thistle
         end
 
         # One column; answers its number.
-        def column(name, worth: 0.0, most: 1.0, whole: true)
-          @columns << { worth:, most:, whole: }
-          @at[name] = @columns.size - 1
-        end
+        def column(name, **kind) = @at[name] = @programme.column(**kind)
 
-        # low ≤ Σ amount × column ≤ high
-        def row(amounts, low: -FREE, high: FREE)
-          @rows << [amounts.select { |at, amount| at && !amount.zero? }, low, high] if amounts.any?
+        # low ≤ Σ amount × column ≤ high, of the columns that there are.
+        def row(amounts, **bounds)
+          known = amounts.reject { |at, _| at.nil? }
+          @programme.row(known, **bounds) if amounts.any?
         end
 
         def blocks(job) = @day.blocks.each_index.select { |block| @plan.worked(job, block).positive? }
@@ -145,23 +137,6 @@ module Thistle
             end
             row(here.to_h { |at| [at, 1.0] }, low: 1.0)
           end
-        end
-
-        def form
-          start, index, value = [], [], []
-          by_column = Array.new(@columns.size) { [] }
-          @rows.each_with_index { |(amounts, *), n| amounts.each { |at, amount| by_column[at] << [n, amount] } }
-          by_column.each do |entries|
-            start << index.size
-            entries.each do |row, amount|
-              index << row
-              value << amount.to_f
-            end
-          end
-          { sense: :maximize, col_cost: @columns.map { |one| one[:worth] },
-            col_lower: @columns.map { |one| one.fetch(:least, 0.0) }, col_upper: @columns.map { |one| one[:most] },
-            row_lower: @rows.map { |one| one[1] },
-            row_upper: @rows.map { |one| one[2] }, a_format: :colwise, a_start: start, a_index: index, a_value: value }
         end
 
         # People by name: whoever was at a job before stays there.

@@ -9,7 +9,7 @@ module Thistle
 
       def on = from_on
 
-      def native = Core::Knowledge.shipped.plant(native_key)
+      def native = Core::Knowledge.shipped.native(native_key)
     end
   end
 end

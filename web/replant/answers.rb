@@ -8,8 +8,26 @@ module Thistle
         module_function
 
         def bench(desk)
-          natives = desk.shortlist.matches.map { |match| native(match, desk.sowing) }
-          { light: desk.light, moisture: desk.moisture, jobs: desk.jobs, natives:, errors: desk.errors }
+          sheet = desk.sheet
+          site = Core::Replant::SiteSheet::CHOICES.keys.to_h { |key| [key, sheet.said(key)&.to_h] }
+          { site:, open: sheet.open, filters: desk.filters, turned_down: desk.palette.turned_down,
+            natives: desk.palette.matches.map { |match| native(match, desk) }, errors: desk.errors }
+        end
+
+        def mix(mix)
+          asked = mix.asked?
+          answer = asked ? mix.answer : nil
+          rows = answer && !answer.impossible ? mix.amounts.rows : []
+          { kind: mix.form.kind, area_m2: mix.form.m2, months: mix.months, candidates: asked ? mix.candidates.size : 0,
+            impossible: answer&.impossible, proved: answer&.proved, gaps: answer ? answer.gaps.map(&:to_h) : [],
+            items: rows.map { |row| amount(row) }, carrier_l: rows.any? ? mix.amounts.carrier_l : nil,
+            one_more: asked ? mix.one_more&.native&.key : nil, errors: { **mix.desk.errors, **mix.form.errors } }
+        end
+
+        def amount(row)
+          { native: row.native.key, name: row.native.name, share: row.share, plants: row.count,
+            pure_live_seed_g: row.pls_g&.round(2), bulk_seed_g: row.bulk_g&.round(2), live_seeds_m2: row.seeds_m2&.round(1),
+            tagged: row.lot&.tagged?, cost: row.cost&.round(2) }
         end
 
         def first(ground)
@@ -19,10 +37,13 @@ module Thistle
             bare: ground.bare, look_on: ground.look_on, reasons: answer ? answer.reasons.map(&:to_h) : [] }
         end
 
-        def native(match, sowing)
-          windows = sowing.windows(match.plant.replant["plant_in"]).first(2)
-          { native: match.plant.key, name: match.plant.name, takes_over: match.taken_over,
-            windows: windows.map { |window| window.to_h.except(:open) } }
+        def native(match, desk)
+          native = match.native
+          windows = desk.sowing.windows(native.plant_in).first(2)
+          { native: native.key, name: native.name, scientific: native.scientific, score: match.score,
+            at_home: match.where == :home, takes_over: match.taken, for: match.fors.map(&:to_h),
+            against: match.againsts.map(&:to_h), blooms: desk.blooms(native), height_cm: native.height_cm,
+            spacing_cm: native.spacing_cm, windows: windows.map { |window| window.to_h.except(:open) } }
         end
       end
     end

@@ -3,80 +3,105 @@
 module Thistle
   module Web
     module Replant
-      # Reads the replant bench: light, moisture, jobs and size, from the address over the record.
+      # Reads the replant bench: what is said of the ground, the filters and what was ticked, from the address over the
+      # record.
       class Desk
-        attr_reader :light, :moisture, :jobs, :errors, :units
+        SHOWN = 24 # natives in the list before someone asks for all
+        LENGTHS = { house_m: 1, view_cm: 100 }.freeze # facts typed in the reader's units of length, of a metre
 
-        def initialize(params, patch, units, site, region = nil)
-          @params, @patch, @units, @site, @region = params, patch, units, site, region
+        attr_reader :patch, :units, :errors
+
+        def initialize(params, patch, property, today)
+          @params, @patch, @property, @today = params, patch, property, today
+          @units = property.measures
           @errors = {}
-          @light = params["light"] || patch&.light || "part"
-          @moisture = params["moisture"] || patch&.moisture || (patch&.plant&.aquatic? ? "water" : "moist")
-          @jobs = chosen_jobs
-          @purity, @germination = %w[purity germination].map { |field| share(field) }
         end
 
-        def shortlist = @shortlist ||= Core::Replant::Shortlist.new(light:, moisture:, jobs:, region: @region)
-        def sowing = @sowing ||= Core::Replant::Sowing.new(@site)
-        def grid = @params["grid"] == "square" ? "square" : "triangular"
-        def purity_percent = @params["purity"] || "90"
-        def germination_percent = @params["germination"] || "80"
+        def site = @property.site(@today)
+        def sowing = @sowing ||= Core::Replant::Sowing.new(site)
 
-        # The area as typed, in the property's units.
-        def area
-          @params["area"] || units.from_si(:area, @patch&.gross_m2 || 50).round(1).to_s.delete_suffix(".0")
+        # What was said in the address, as it was typed: {fact => text}.
+        def typed = @typed ||= hash("s").slice(*Core::Replant::SiteSheet::CHOICES.keys.map(&:to_s))
+
+        # The sheet; what cannot be said is left out, with its complaint in `errors`.
+        def sheet
+          @sheet ||= begin
+            facts = said
+            Store::SiteGround.new(@property, @patch, @today, said: facts).sheet
+          rescue Core::BadInput => e
+            raise unless facts.key?(e.field)
+
+            @errors[e.field] = e.message
+            @dropped = [*@dropped, e.field]
+            retry
+          end
         end
 
-        def area_m2
-          number = Float(area, exception: false)
-          return units.to_si(:area, number) if number&.positive? && number < 1_000_000_000
-
-          @errors[:area] = "The area is a number above 0."
-          nil
+        # Facts said in the address, read: {fact => value}.
+        def said
+          facts = typed.to_h { |key, text| [key.to_sym, read(key.to_sym, text)] }.compact
+          facts[:jobs] = jobs if jobs
+          facts.except(*@dropped)
         end
 
-        def plugs(native)
-          area_m2 && Core::Replant::Quantity.plugs(area_m2:, spacing_m: native.replant["spacing_cm"] / 100.0, grid:)
+        def filters = list("f") & Core::Replant::Palette::FILTERS.keys
+        def palette = @palette ||= Core::Replant::Palette.new(sheet, filters:)
+
+        # Those shown first, with whatever was ticked.
+        def shown
+          return palette.matches if all?
+
+          palette.matches.first(SHOWN) | palette.matches.select { |match| ticked.include?(match.native.key) }
         end
 
-        # Seed by pure live seed; nil for natives that are planted, not sown.
-        def seed(native)
-          rate, per_g = native.replant.values_at("seeds_per_m2", "seeds_per_g")
-          return unless rate && area_m2 && @purity && @germination
+        def all? = @params["all"] == "1"
+        def ticked = list("take")
 
-          Core::Replant::Quantity.seed(area_m2:, seeds_per_m2: rate, seeds_per_g: per_g, purity: @purity,
-                                       germination: @germination)
+        # A value of the sheet as a person types it, in the reader's units.
+        def as_typed(key)
+          return typed[key.to_s] if typed.key?(key.to_s)
+
+          value = sheet[key]
+          return value.to_s unless LENGTHS[key] && value
+
+          units.from_si(:length, value / LENGTHS[key].to_f).round(1).to_s.delete_suffix(".0")
         end
 
-        # Stores what goes back: the native chosen, its amount and its next window.
-        def plan(patch)
-          native = Core::Knowledge.shipped.plant(@params["native"])
-          window = sowing.windows(native.replant["plant_in"]).first if native.replant
-          raise Core::BadInput.new("#{native.name} has no planting window here.", field: :native) unless window
-          raise Core::BadInput.new("The area is a number above 0.", field: :area) unless area_m2
+        # Months of bloom here, of a native.
+        def blooms(native) = native.blooms(@property.latitude)
 
-          seed = native.replant["plant_in"] == "dormant" ? seed(native) : nil
-          Store::Planting.create(patch_id: patch.id, native_key: native.key, area_m2:,
-                                 plugs: seed ? nil : plugs(native).plugs,
-                                 seed_g: seed&.bulk_g, from_on: window.from, to_on: window.to)
+        # The state of the bench as a query, with changes.
+        def query(changes = {})
+          state = { "patch" => @patch&.id&.to_s, "s" => typed, "jobs" => jobs, "f" => filters, "take" => ticked,
+                    "all" => all? ? "1" : nil }
+          Rack::Utils.build_nested_query(state.merge(changes).reject { |_, v| v.nil? || v.empty? })
         end
 
         private
 
-        def chosen_jobs
-          picked = Array(@params["jobs"]).select { |job| Core::Replant::Shortlist::JOBS.key?(job) }
-          return picked if picked.any?
-
-          @patch&.plant&.jobs || ["ground_cover"]
+        def hash(name)
+          @params[name].is_a?(Hash) ? @params[name].select { |_, v| v.is_a?(String) && !v.strip.empty? } : {}
         end
 
-        def share(field)
-          number = Float(public_send("#{field}_percent").to_s, exception: false)
-          return number / 100 if number&.positive? && number <= 100
+        def list(name) = Array(@params[name]).grep(String)
 
-          @errors[field.to_sym] = "is above 0 and at most 100 %"
-          nil
+        # Ticked jobs; nil where the address names none. An unticked list is sent as one empty word.
+        def jobs
+          return unless @params.key?("jobs")
+
+          Array(@params["jobs"]) & Core::Replant::Native::JOBS.keys
         end
+
+        def read(key, text)
+          return text if Core::Replant::SiteSheet::CHOICES[key]
+
+          number = Float(text.tr(",", "."), exception: false)
+          return number ? in_si(key, number) : text if number.nil? || number.finite?
+
+          text
+        end
+
+        def in_si(key, number) = LENGTHS[key] ? units.to_si(:length, number) * LENGTHS[key] : number
       end
     end
   end

@@ -6,10 +6,28 @@ module Thistle
       # What goes back?
       module Routes
         def self.registered(app)
+          app.helpers Words
+
           app.get "/replant" do
             patch = patch_in_query
-            desk = Desk.new(params, patch, units, site, (patch&.property || property).region)
+            desk = Desk.new(params, patch, property, today)
             show("replant/index", desk:, patch:) { Answers.bench(desk) }
+          end
+
+          app.post "/replant/site" do
+            patch = patch_at(params["patch"])
+            desk = Desk.new(params, patch, property, today)
+            next show("replant/index", status: 422, desk:, patch:) { Answers.bench(desk) } if desk.tap(&:sheet).errors.any?
+
+            Store::SiteSaid.keep(patch, desk.said)
+            go_to "/replant?patch=#{patch.id}", "Kept: what is said of the ground of #{patch.code}."
+          end
+
+          app.get "/replant/mix" do
+            patch = patch_in_query
+            desk = Desk.new(params, patch, property, today)
+            mix = MixDesk.new(params, desk, units, today)
+            show("replant/mix", desk:, mix:, patch:) { Answers.mix(mix) }
           end
 
           app.get "/replant/first" do
@@ -19,13 +37,6 @@ module Thistle
 
             ground = Store::ClearedGround.new(patch, today)
             show("replant/first", patch:, ground:) { Answers.first(ground) }
-          end
-
-          app.post "/replant/plantings" do
-            patch = patch_at(params["patch"])
-            desk = Desk.new(params, patch, units, site, (patch&.property || property).region)
-            planting = desk.plan(patch)
-            go_to "/survey/patches/#{patch.id}", "#{planting.native.name} is planned for #{day(planting.from_on)}."
           end
         end
       end

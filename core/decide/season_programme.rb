@@ -1,15 +1,13 @@
 # frozen_string_literal: true
 
-require "highs"
-
 module Thistle
   module Core
     module Decide
-      # A season's choice as a mixed-integer programme in HiGHS' form. A column is an Option, how many of its parts are
+      # A season's choice as a Core::Programme. A column is an Option, how many of its parts are
       # done; rows are each patch (done once at most, a held one just once), the hours of each week, the season's litres
       # and cost, and what labels allow on each piece of ground.
-      class Programme
-        FREE = 1e30
+      class SeasonProgramme
+        FREE = Core::Programme::FREE
         SLACK = 1e-6
 
         # taken: {Option => parts} that is done already; pins: [Plan::Wish].
@@ -19,27 +17,28 @@ module Thistle
 
         # [greatest gain, {option => share}] when parts may be split at will; [nil, nil] when nothing is possible.
         def relaxed
-          answer = Highs.lp(**form).solve
-          answer[:status] == :optimal ? [answer[:obj_value], @options.zip(answer[:col_value]).to_h] : [nil, nil]
+          answer = programme.relaxed
+          answer ? [answer.worth, @options.zip(answer.values).to_h] : [nil, nil]
         end
 
         # [{option => parts}, or nil when none was found in time; is nothing better possible?].
         def whole(seconds:, gap:)
-          model = Highs.mip(**form, integrality: [:integer] * @options.size)
-          Highs::FFI.Highs_setDoubleOptionValue(model.to_ptr, +"mip_rel_gap", gap)
-          answer = model.solve(time_limit: [seconds, 0.2].max)
-          return [nil, false] unless answer[:obj_value].finite? && %i[optimal time_limit].include?(answer[:status])
+          answer = programme.solve(seconds:, gap:)
+          return [nil, false] unless answer
 
-          [@options.zip(answer[:col_value].map(&:round)).select { |_, parts| parts.positive? }.to_h,
-           answer[:status] == :optimal]
+          [@options.zip(answer.values.map(&:round)).select { |_, parts| parts.positive? }.to_h, answer.proved]
         end
 
         private
 
-        def form
-          { sense: :maximize, col_cost: @options.map(&:gain), col_lower: [0.0] * @options.size,
-            col_upper: @options.map { |option| most(option) },
-            row_lower: lowers, row_upper: uppers, a_format: :colwise, **columns }
+        def programme
+          Core::Programme.new.tap do |made|
+            lowers.zip(uppers) { |low, high| made.row(low:, high:) }
+            @options.each do |option|
+              at = made.column(worth: option.gain, most: most(option))
+              entries(option).each { |row, amount| made.put(at, row, amount) }
+            end
+          end
         end
 
         # A held patch is done only as its pin says.
@@ -69,25 +68,13 @@ module Thistle
 
         def used = @taken.sum { |option, parts| yield(option) * parts }
 
-        def columns
-          start, index, value = [], [], []
-          @options.each do |option|
-            start << index.size
-            entries(option).each do |row, amount|
-              index << row
-              value << amount
-            end
-          end
-          { a_start: start, a_index: index, a_value: value }
-        end
-
         def entries(option)
           rows = @rows ||= @patches.each_with_index.to_h
           season = @patches.size + @limits.hours.size
           [[rows.fetch(option.patch), 1.0 / option.parts], [@patches.size + option.week, option.hours],
            [season, option.litres],
            [season + 1, option.cost],
-           *@limits.caps.of(option).map { |n, amount| [season + 2 + n, amount] }].reject { |_, amount| amount.zero? }
+           *@limits.caps.of(option).map { |n, amount| [season + 2 + n, amount] }]
         end
       end
     end

@@ -1,0 +1,55 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Replant
+      # What a mix comes to on its ground: plants to order and seed to weigh out.
+      class Amounts
+        # native; share of the ground; count of plants, or live and bulk grams of seed by `lot`; cost or nil; working.
+        Row = Value.define(:native, :share, :count, :pls_g, :bulk_g, :seeds_m2, :lot, :cost, :working)
+        CARRIER = 0.35 # L of damp sand on a square metre, so that little seed is spread evenly (memory)
+
+        # items: [Mix::Item]; spacing_m: of all plants, or nil for each one's own; lots: {native key => SeedLot};
+        # prices: {stock => money apiece}. Raises BadInput (field :area or :spacing).
+        def initialize(items, m2:, kind:, grid: "triangular", spacing_m: nil, lots: {}, prices: {})
+          raise BadInput.new("The area is above 0.", field: :area) unless m2.positive?
+          if spacing_m && (!spacing_m.positive? || spacing_m > Math.sqrt(m2))
+            raise BadInput.new("The spacing is above 0, and not wider than the bed.", field: :spacing)
+          end
+
+          @items, @m2, @kind, @grid, @spacing, @lots, @prices = items, m2, kind, grid, spacing_m, lots, prices
+        end
+
+        # [Row]
+        def rows = @rows ||= @items.map { |item| @kind == "seed" ? sown(item) : planted(item) }.freeze
+
+        def count = rows.sum { |row| row.count || 0 }
+        def bulk_g = rows.sum { |row| row.bulk_g || 0 }
+        def seeds_m2 = rows.sum { |row| row.seeds_m2 || 0 }
+        def carrier_l = @kind == "seed" ? CARRIER * @m2 : 0.0
+
+        private
+
+        def planted(item)
+          native = item.native
+          spacing = @spacing || (native.spacing_cm / 100.0)
+          answer = Quantity.plugs(area_m2: @m2 * item.share, spacing_m: spacing, grid: @grid)
+          price = @prices[Stock.of(native)]
+          Row.new(native:, share: item.share, count: answer.plugs, cost: price && (price * answer.plugs),
+                  working: answer.working)
+        end
+
+        # Seeds fall by the share of the ground: a kind's own rate, divided among the mix.
+        def sown(item)
+          native = item.native
+          lot = @lots[native.key] || SeedLot.new
+          rate = native.seeds_per_m2 * item.share
+          answer = Quantity.seed(area_m2: @m2, seeds_per_m2: rate, seeds_per_g: native.seeds_per_g,
+                                 purity: lot.purity_used, germination: lot.germination_used)
+          Row.new(native:, share: item.share, pls_g: answer.pls_g, bulk_g: answer.bulk_g, seeds_m2: rate, lot:,
+                  cost: lot.cost_g && (lot.cost_g * answer.bulk_g), working: answer.working)
+        end
+      end
+    end
+  end
+end

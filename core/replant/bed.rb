@@ -1,0 +1,75 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Replant
+      # The ground of a bed on a plane, metres east and north: rings of which what lies inside an odd number belongs to
+      # it, less what stands there. Scanned along rows, so that a lattice of thousands is quick.
+      class Bed
+        ROW = { "triangular" => 0.8660254037844386, "square" => 1.0 }.freeze
+        Standing = Value.define(:x, :y, :r)
+
+        attr_reader :rings, :standing
+
+        # rings: [[[x, y]]], the outline and holes of every part; standing: trees and the like, [Standing]. Raises
+        # BadInput (field :area) for ground of nothing.
+        def initialize(rings, standing: [])
+          @rings = rings.select { |ring| ring.size > 3 }
+          raise BadInput.new("There is no ground to plant.", field: :area) if @rings.empty?
+
+          @edges = @rings.flat_map { |ring| ring.each_cons(2).to_a }
+          @standing = standing
+        end
+
+        # [west, south, east, north]
+        def box
+          @box ||= begin
+            xs, ys = @rings.flatten(1).transpose
+            [xs.min, ys.min, xs.max, ys.max]
+          end
+        end
+
+        # m², by the rings; what stands there is not taken off.
+        def area = @area ||= @rings.sum { |ring| signed(ring) }.abs
+
+        # Places of a lattice so far apart (m) inside the bed, row by row: [[x, y]]. The first lies half a space from the
+        # south-west corner of the box; phase, 0..1, shifts it along.
+        def lattice(spacing, grid: "triangular", phase: 0.0)
+          raise BadInput.new("The spacing is above 0.", field: :spacing) unless spacing.positive?
+
+          west, south, east, north = box
+          step = spacing * ROW.fetch(grid) { raise BadInput.new("The grid is triangular or square.", field: :grid) }
+          rows = ((north - south) / step).ceil
+          (0..rows).flat_map do |n|
+            y = south + ((n + 0.5 - phase) * step)
+            along(y, west, east, spacing, (grid == "triangular" && n.odd? ? 0.5 : 0.0) + phase)
+          end
+        end
+
+        # Is a place in the bed, and on nothing that stands there?
+        def include?(x, y) = crossings(y).count { |at| at < x }.odd? && free?(x, y)
+
+        private
+
+        def along(y, west, _east, spacing, shift)
+          crossings(y).each_slice(2).flat_map do |from, to|
+            next [] unless to
+
+            first = ((from - west) / spacing - 0.5 - shift).ceil
+            last = ((to - west) / spacing - 0.5 - shift).floor
+            (first..last).map { |n| [west + ((n + 0.5 + shift) * spacing), y] }.select { |at| free?(*at) }
+          end
+        end
+
+        def crossings(y)
+          @edges.filter_map do |(x1, y1), (x2, y2)|
+            x1 + ((y - y1) / (y2 - y1) * (x2 - x1)) if (y1 > y) != (y2 > y)
+          end.sort
+        end
+
+        def free?(x, y) = @standing.none? { |one| ((one.x - x)**2) + ((one.y - y)**2) < one.r**2 }
+        def signed(ring) = ring.each_cons(2).sum { |(x1, y1), (x2, y2)| (x1 * y2) - (x2 * y1) } / 2
+      end
+    end
+  end
+end

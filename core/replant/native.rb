@@ -1,0 +1,121 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Core
+    module Replant
+      # A native as replanting sees it: the site that it likes, its size, stock and manners. Its facts stand in its own
+      # file, under `replant`; each is on the word of `source`.
+      class Native
+        LIGHTS = { "sun" => "sun", "part" => "part shade", "shade" => "shade" }.freeze
+        MOISTURES = { "dry" => "dry", "moist" => "moist", "wet" => "wet", "water" => "in water" }.freeze
+        SOILS = { "sand" => "sand", "loam" => "loam", "clay" => "clay" }.freeze
+        JOBS = { "ground_cover" => "ground cover", "screen" => "screen", "slope" => "holds a slope", "shade" => "shade",
+                 "climber" => "climber", "nectar" => "nectar", "fruit" => "fruit", "winter_green" => "green in winter",
+                 "water_habitat" => "water habitat" }.freeze
+        WILDLIFE = { "bees" => "bees", "butterflies" => "butterflies and moths", "caterpillars" => "feeds caterpillars",
+                     "nectar_birds" => "nectar for birds", "seed_birds" => "seed or fruit for birds",
+                     "cover" => "cover and nests", "mammals" => "food for mammals",
+                     "water_life" => "frogs, fish and dragonflies" }.freeze
+        STOCK = { "seed" => "seed", "plugs" => "plugs", "pots" => "pots", "stakes" => "live stakes",
+                  "divisions" => "divisions", "tubers" => "tubers", "bare_root" => "bare root" }.freeze
+        SPREADS = { "clumps" => "stays where it is put", "runs_slowly" => "runs slowly", "runs" => "runs",
+                    "runs_hard" => "runs hard" }.freeze
+        ROOTS = { "fibrous" => "fibrous", "tap" => "taproot", "rhizome" => "rhizomes", "runners" => "runners",
+                  "crown" => "a crown", "bulb" => "tubers", "suckers" => "suckering", "woody" => "woody",
+                  "deep" => "deep and woody" }.freeze
+        FORMS = { "herb" => "flower", "grass" => "grass", "sedge" => "sedge or rush", "fern" => "fern",
+                  "shrub" => "shrub", "tree" => "tree", "vine" => "climber", "aquatic" => "water plant" }.freeze
+        LAYERS = { "floor" => "floor", "herb" => "knee-high", "tall" => "chest-high", "shrub" => "shrubs",
+                   "tree" => "trees", "climber" => "climbers", "water" => "water" }.freeze
+        NEEDS = { "none" => "sprouts without more", "cold_moist" => "a cold moist spell",
+                  "double_dormancy" => "warm, then cold: two winters", "scarify" => "its coat broken",
+                  "sow_fresh" => "sown fresh", "after_ripen" => "months of dry rest", "smoke" => "smoke",
+                  "plants_only" => "plants, not seed" }.freeze
+        # Regions that run into each other, so that a species of one may be chosen on purpose in the other.
+        BESIDE = { "na_northeast" => %w[na_midwest na_southeast], "na_southeast" => %w[na_northeast na_midwest],
+                   "na_midwest" => %w[na_northeast na_southeast], "na_west" => %w[na_desert],
+                   "na_desert" => %w[na_west], "australia" => [], "british_isles" => %w[west_europe],
+                   "west_europe" => %w[british_isles] }.freeze
+        SOUTHERN = %w[australia].freeze
+        Place = Value.define(:region, :latitude, :longitude)
+
+        attr_reader :key, :name, :scientific, :family, :within
+
+        # data: a file of natives/ or palette/; alike: keys of invaders that it is taken for.
+        def initialize(key, data, alike: [])
+          @key, @facts = key, data.fetch("replant")
+          @name, @scientific, @family, @within = data.values_at("name", "scientific", "family", "within")
+          @regions = data.fetch("regions")
+          @looks_like = (@facts.fetch("looks_like", []) | alike).freeze
+          freeze
+        end
+
+        attr_reader :looks_like
+
+        %w[light moisture soil ph jobs form height_cm width_cm spacing_cm roots bloom colour evergreen wildlife stock
+           seeds_per_g seeds_per_m2 germination spreads self_seeds deer plant_in caution text source]
+          .each { |name| define_method(name) { @facts[name] } }
+
+        def inspect = "#<#{self.class.name} #{key}>"
+        def salt? = @facts.fetch("salt", false)
+        def burns? = @facts.fetch("burns", false)
+        def sexes_apart? = @facts.fetch("sexes_apart", false)
+        def text_source = @facts.fetch("text_source", source)
+        def sources = [source, text_source, within&.fetch("source")].compact
+
+        # Can it be sown, at a rate that is known?
+        def sown? = stock.include?("seed") && !seeds_per_m2.nil?
+
+        # Can it be planted?
+        def planted? = stock != ["seed"]
+        def grassy? = %w[grass sedge].include?(form)
+        # Does it flower for anything that looks for flowers?
+        def showy? = bloom.any? && !grassy?
+        def woody? = %w[shrub tree vine].include?(form)
+
+        # The layer that it fills, by form and height.
+        def layer
+          return "water" if moisture.first == "water"
+          return { "shrub" => "shrub", "tree" => "tree", "vine" => "climber" }[form] if woody?
+
+          return "floor" if height_cm <= 30
+
+          height_cm <= 90 ? "herb" : "tall"
+        end
+
+        # What it is at a Place: :home, :beside (at home in the region next to it), :weed, or nil. Outside the rough box
+        # of its own range it is not at home, whatever its region.
+        def at(place)
+          return :weed if @regions.fetch("invasive", []).include?(place.region)
+
+          home = @regions.fetch("native", [])
+          return (within?(place) ? :home : nil) if home.include?(place.region)
+
+          :beside if BESIDE.fetch(place.region, []).intersect?(home)
+        end
+
+        # Months of bloom at a latitude: the file gives them for where it is at home, half a year apart across the
+        # equator.
+        def blooms(latitude)
+          return bloom if (latitude.to_f.negative?) == southern? || bloom.empty?
+
+          bloom.map { |month| ((month + 5) % 12) + 1 }
+        end
+
+        # The regions in which it is at home.
+        def home = @regions.fetch("native", [])
+
+        private
+
+        def southern? = SOUTHERN.include?(home.first)
+
+        def within?(place)
+          return true unless within && place.latitude && place.longitude
+
+          place.latitude.between?(within["south"], within["north"]) &&
+            place.longitude.between?(within["west"], within["east"])
+        end
+      end
+    end
+  end
+end

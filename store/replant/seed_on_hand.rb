@@ -1,0 +1,26 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # Model: a lot of seed on the group's shelf, by its tag.
+    class SeedOnHand < Sequel::Model(:seed_lots)
+      dataset_module do
+        def live = where(deleted_at: nil)
+      end
+
+      def native = Core::Knowledge.shipped.native(native_key)
+
+      # As a Core::Replant::SeedLot.
+      def to_core
+        Core::Replant::SeedLot.new(**values.slice(*Core::Replant::SeedLot::FIELDS))
+      end
+
+      # The lot to sow of each native, {key => SeedLot}: one with a tag before one without, the latest test first.
+      def self.to_sow
+        live.all.group_by(&:native_key).transform_values do |lots|
+          lots.max_by { |lot| [lot.to_core.tagged? ? 1 : 0, lot.tested_on || Date.new(0), lot.id] }.to_core
+        end
+      end
+    end
+  end
+end

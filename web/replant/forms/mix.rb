@@ -1,0 +1,70 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Replant
+      module Forms
+        # What a mix has to be: of which kind, for how much ground, how many natives, which shares, for what money.
+        class Mix < Form
+          KINDS = { "seed" => "seed", "plugs" => "plugs", "woody" => "shrubs and trees" }.freeze
+          GRIDS = { "triangular" => "triangles", "square" => "squares" }.freeze
+
+          class Fields < Form::Contract
+            params do
+              required(:kind).filled(:string, included_in?: KINDS.keys)
+              required(:area).filled(:float, gt?: 0, lteq?: 100_000_000)
+              required(:kinds).filled(:integer, gteq?: 1, lteq?: 40)
+              optional(:grass_low).filled(:float, gteq?: 0, lteq?: 100)
+              optional(:grass_high).filled(:float, gteq?: 0, lteq?: 100)
+              required(:most).filled(:float, gteq?: 2.5, lteq?: 100)
+              optional(:budget).filled(:float, gt?: 0, lteq?: 1_000_000_000)
+              optional(:price).filled(:float, gteq?: 0, lteq?: 100_000)
+              optional(:spacing).filled(:float, gt?: 0, lteq?: 10_000)
+              required(:grid).filled(:string, included_in?: GRIDS.keys)
+            end
+            rule(:grass_low, :grass_high) do
+              low, high = values[:grass_low], values[:grass_high]
+              key(:grass_high).failure("is below the least") if low.is_a?(Float) && high.is_a?(Float) && high < low
+            end
+            rule(:kinds, :most) do
+              kinds, most = values[:kinds], values[:most]
+              full = kinds.is_a?(Integer) && most.is_a?(Float) && kinds * (most / 2.5).floor < Core::Replant::Mix::PARTS
+              key(:most).failure("of so few kinds does not fill the ground") if full
+            end
+          end
+
+          # What is asked where nobody said otherwise.
+          DEFAULTS = { "kind" => "plugs", "kinds" => "12", "most" => "20", "grass_low" => "30", "grass_high" => "60",
+                       "grid" => "triangular" }.freeze
+
+          LARGE = 1000.0 # m², above which nobody plants plugs without being asked
+
+          # The form of an address, for so much ground.
+          def self.asked(params, m2, units:, today:)
+            area = units.from_si(:area, m2).round(1).to_s.delete_suffix(".0")
+            given = params.slice(*DEFAULTS.keys, "area", "budget", "price", "spacing")
+            given["kind"] ||= "seed" if m2 > LARGE
+            woody = given["kind"] == "woody" ? { "kinds" => "5", "most" => "50" } : {}
+            new({ **DEFAULTS, "area" => area, **woody, **given }, units:, today:)
+          end
+
+          def kind = KINDS.key?(self[:kind]) ? self[:kind] : "plugs"
+          def m2 = si(:area, :area)
+          def spacing_m = values[:spacing] && (units.us? ? values[:spacing] * 0.0254 : values[:spacing] / 100.0)
+
+          # Shares of grass that are kept to; none among shrubs.
+          def grass
+            return if kind == "woody" || (values[:grass_low].nil? && values[:grass_high].nil?)
+
+            [(values[:grass_low] || 0) / 100.0, (values[:grass_high] || 100) / 100.0]
+          end
+
+          def wish(locks:, bans:)
+            Core::Replant::Mix::Wish.new(kinds: values[:kinds], grass:, most: values[:most] / 100.0,
+                                         budget: values[:budget], locks: locks - bans, bans:)
+          end
+        end
+      end
+    end
+  end
+end

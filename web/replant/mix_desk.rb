@@ -1,0 +1,105 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Replant
+      # Reads the mix bench: the palette's state, what the mix has to be, locks and bans; and solves it.
+      class MixDesk
+        attr_reader :desk, :form
+
+        def initialize(params, desk, units, today)
+          @params, @desk, @units, @today = params, desk, units, today
+          @form = Forms::Mix.asked(params, desk.sheet.m2 || 50.0, units:, today:)
+        end
+
+        def locks = desk.ticked
+        def bans = Array(@params["ban"]).grep(String)
+        def months = @months ||= Core::Replant::BloomSeason.months(desk.site)
+        def prices = @prices ||= own_price || Core::Replant::Stock.prices
+        def lots = @lots ||= Store::SeedOnHand.to_sow
+
+        # Is there something to solve?
+        def asked? = form.ok? && desk.sheet.enough? && candidates.any?
+
+        # Natives of the palette that come as what is wanted.
+        def candidates
+          @candidates ||= suited.map do |match|
+            native = match.native
+            Core::Replant::Mix::Candidate.new(native:, score: match.score, months: native.showy? ? desk.blooms(native) : [],
+                                              cost: cost(native), per_m2: seed? ? nil : per_m2(native))
+          end
+        end
+
+        def mix
+          @mix ||= Core::Replant::Mix.new(candidates, form.wish(locks:, bans:), months:, jobs: desk.sheet.jobs,
+                                                                                m2: form.m2)
+        end
+
+        def answer = mix.answer
+        def one_more = @one_more ||= mix.one_more
+
+        def amounts
+          @amounts ||= Core::Replant::Amounts.new(answer.items, m2: form.m2, kind: form.kind, grid: form.values[:grid],
+                                                                spacing_m: form.spacing_m, lots:, prices:)
+        rescue Core::BadInput => e
+          form.failed(e.field, e.message)
+          @amounts = Core::Replant::Amounts.new([], m2: form.m2, kind: form.kind)
+        end
+
+        def seed? = form.kind == "seed"
+
+        # Chosen from a nearby region, on purpose.
+        def beside
+          answer.items.map(&:native).select { |native| desk.palette.match(native.key)&.where == :beside }
+        end
+
+        # More plants than a pickup takes at once: in how many loads.
+        def pickups
+          stock = Core::Knowledge.shipped.stock
+          amounts.rows.select(&:count).sum do |row|
+            kind = stock[Core::Replant::Stock.of(row.native)]
+            row.count / (kind["held"] * kind["pickup"]).to_f
+          end.ceil
+        end
+
+        # The address of the same mix with changes, {"take" => [...]}.
+        def query(changes = {})
+          own = form.raw.slice(*Forms::Mix::DEFAULTS.keys, "area", "budget", "price", "spacing")
+          desk.query({ **own, "ban" => bans, **changes })
+        end
+
+        private
+
+        def suited
+          desk.palette.matches.select do |match|
+            native = match.native
+            next native.sown? if seed?
+
+            native.planted? && native.woody? == (form.kind == "woody")
+          end
+        end
+
+        def own_price
+          price = form.values[:price]
+          price.is_a?(Float) ? Core::Replant::Stock.prices.transform_values { price } : nil
+        end
+
+        def per_m2(native)
+          spacing = form.spacing_m || (native.spacing_cm / 100.0)
+          1 / (Core::Replant::Quantity::GRIDS.fetch(form.values[:grid]) * spacing * spacing)
+        end
+
+        def cost(native)
+          return seed_cost(native) if seed?
+
+          prices[Core::Replant::Stock.of(native)]&.then { |price| price * per_m2(native) }
+        end
+
+        def seed_cost(native)
+          lot = lots[native.key]
+          lot&.cost_g && (lot.cost_g * native.seeds_per_m2 / native.seeds_per_g / lot.live)
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,64 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Replant
+      # What the replant room says.
+      module Words
+        FACTS = { canopy: "Canopy overhead", light: "Light", moisture: "Ground", soil: "Soil", ph: "Soil pH",
+                  flood: "Flooded", deer: "Deer", salt: "Salt", fire: "Fire", house_m: "Nearest house",
+                  lines: "Buried lines", view_cm: "Nothing taller than", seen: "Looked at by",
+                  remnant: "Native ground beside", jobs: "Jobs to do" }.freeze
+
+        # Months in words, runs joined, over the turn of the year too: "Oct–Feb", "Feb–May, Sep–Nov".
+        def bloom_words(months)
+          return "all year" if months.size == 12
+
+          starts = months.reject { |month| months.include?(((month - 2) % 12) + 1) }
+          starts.map { |first| run(months, first) }.join(", ")
+        end
+
+        def run(months, first)
+          last = first
+          last = (last % 12) + 1 while months.include?((last % 12) + 1)
+          [first, last].uniq.map { |month| Date::ABBR_MONTHNAMES[month] }.join("–")
+        end
+
+        def replant_facts = FACTS
+
+        # What is missing in a mix, and whether anything would do.
+        def gap_words(gap)
+          case gap.about
+          when :grass
+            share = (gap.what * 100.0 / Core::Replant::Mix::PARTS).round
+            "Grass and sedge only #{share} %: too little of it fits. What holds the ground between the flowers?"
+          when :third then "Only #{3 - gap.short} of three in flower from #{Date::MONTHNAMES[gap.what.first]} to " \
+                           "#{Date::MONTHNAMES[gap.what.last]}."
+          else "#{gap_name(gap)}: #{gap.possible ? "not within what was stated" : "nothing of the list does it"}."
+          end
+        end
+
+        def gap_name(gap)
+          case gap.about
+          when :month then "#{Date::MONTHNAMES[gap.what]} without a flower"
+          when :third then "#{Date::MONTHNAMES[gap.what.first]} to #{Date::MONTHNAMES[gap.what.last]} thin in flowers"
+          when :job then "No #{Core::Replant::Native::JOBS[gap.what]}"
+          when :layer then "No #{Core::Replant::Native::LAYERS[gap.what]} layer"
+          when :roots then "No #{gap.what} roots"
+          else "Too little grass"
+          end
+        end
+
+        NO_MIX = { lock_lost: "Something that has to be in it does not suit this ground, or comes in another form. " \
+                              "Take it off, or change the kind.",
+                   nothing_fits: "Nothing is left to choose from: the area is too small for the spacing, or too much " \
+                                 "is left out.",
+                   locks: "More has to be in it than there may be kinds.",
+                   budget: "Nothing keeps the shares within that budget.",
+                   grass: "The share of grass cannot be kept with what there is.",
+                   share: "The shares cannot be kept: more kinds, a larger most of one, or fewer left out." }.freeze
+        def no_mix_words(why) = NO_MIX.fetch(why)
+      end
+    end
+  end
+end
