@@ -105,8 +105,9 @@ module Thistle
       # {key => Replant::Native}: of what is to be told from others, and of what is only planted.
       def natives_to_plant
         told = @plants.values.select(&:replant).to_h { |plant| [plant.key, plant.to_plant] }
-        alike = @plants.values.select(&:invasive?).each_with_object(Hash.new { |all, key| all[key] = [] }) do |plant, all|
-          plant.look_alikes.each { |pair| all[pair["plant"]] << plant.key }
+        alike = Hash.new { |all, key| all[key] = [] }
+        @plants.values.select(&:invasive?).each do |plant|
+          plant.look_alikes.each { |pair| alike[pair["plant"]] << plant.key }
         end
         told.merge(files("palette", "native").to_h).to_h do |key, data|
           error = schemer("replant").validate(data["replant"]).first

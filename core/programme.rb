@@ -4,8 +4,8 @@ require "highs"
 
 module Thistle
   module Core
-    # A mixed-integer programme, put together a column and a row at a time and solved by HiGHS: the most worth that keeps
-    # every row. A column is a number that may be chosen; a row bounds a sum of columns.
+    # A mixed-integer programme, put together a column and a row at a time and solved by HiGHS: the most worth that
+    # keeps every row. A column is a number that may be chosen; a row bounds a sum of columns.
     class Programme
       FREE = 1e30
       LEAST = 0.2 # s that HiGHS is given at least

@@ -4,8 +4,8 @@ module Thistle
   module Core
     module Decide
       # Which patches to treat by which method in which week, so that most harm is prevented inside the windows with the
-      # hours, herbicide and money there are (SeasonProgramme, solved by HiGHS). A greedy plan stands beside it and serves
-      # when the solver finds nothing better in time.
+      # hours, herbicide and money there are (SeasonProgramme, solved by HiGHS). A greedy plan stands beside it and
+      # serves when the solver finds nothing better in time.
       #
       #   Plan.new(options, limits).solve  # => Solution
       class Plan

@@ -7,6 +7,7 @@ module Thistle
       # it, less what stands there. Scanned along rows, so that a lattice of thousands is quick.
       class Bed
         ROW = { "triangular" => 0.8660254037844386, "square" => 1.0 }.freeze
+        EDGE = 0.01 # m from the edge, on which nothing is planted
         Standing = Value.define(:x, :y, :r)
 
         attr_reader :rings, :standing
@@ -30,10 +31,24 @@ module Thistle
         end
 
         # m², by the rings; what stands there is not taken off.
-        def area = @area ||= @rings.sum { |ring| signed(ring) }.abs
+        def area = @area ||= size(@rings)
 
-        # Places of a lattice so far apart (m) inside the bed, row by row: [[x, y]]. The first lies half a space from the
-        # south-west corner of the box; phase, 0..1, shifts it along.
+        # The part of it, so many m², that is nearest to whoever looks from a bearing; all of it where it is no larger.
+        def nearest(m2, bearing)
+          return self if m2 >= area * 0.999
+
+          angle = bearing * Math::PI / 180
+          toward = [Math.sin(angle), Math.cos(angle)]
+          far, near = @rings.flatten(1).map { |x, y| (x * toward[0]) + (y * toward[1]) }.minmax
+          30.times do
+            middle = (far + near) / 2
+            cut(toward, middle).then { |rings| size(rings) > m2 ? far = middle : near = middle }
+          end
+          Bed.new(cut(toward, far), standing: @standing)
+        end
+
+        # Places of a lattice so far apart (m) inside the bed, row by row: [[x, y]]. The first lies half a space from
+        # the south-west corner of the box; phase, 0..1, shifts it along. Raises BadInput (field :spacing or :grid).
         def lattice(spacing, grid: "triangular", phase: 0.0)
           raise BadInput.new("The spacing is above 0.", field: :spacing) unless spacing.positive?
 
@@ -55,8 +70,8 @@ module Thistle
           crossings(y).each_slice(2).flat_map do |from, to|
             next [] unless to
 
-            first = ((from - west) / spacing - 0.5 - shift).ceil
-            last = ((to - west) / spacing - 0.5 - shift).floor
+            first = (((from + EDGE - west) / spacing) - 0.5 - shift).ceil
+            last = (((to - EDGE - west) / spacing) - 0.5 - shift).floor
             (first..last).map { |n| [west + ((n + 0.5 + shift) * spacing), y] }.select { |at| free?(*at) }
           end
         end
@@ -68,6 +83,23 @@ module Thistle
         end
 
         def free?(x, y) = @standing.none? { |one| ((one.x - x)**2) + ((one.y - y)**2) < one.r**2 }
+        # m² of rings; holes run against their outline, whichever way that is.
+        def size(rings) = rings.sum { |ring| signed(ring) }.abs
+
+        # Rings cut off at a line across a direction (Sutherland and Hodgman).
+        def cut(toward, depth)
+          @rings.map do |ring|
+            inside = ring.each_cons(2).flat_map { |from, to| kept(from, to, toward, depth) }
+            inside.any? ? [*inside, inside.first] : []
+          end.reject(&:empty?)
+        end
+
+        def kept(from, to, toward, depth)
+          a, b = [from, to].map { |x, y| (x * toward[0]) + (y * toward[1]) - depth }
+          cross = (a >= 0) == (b >= 0) ? [] : [from.zip(to).map { |p, q| p + ((q - p) * a / (a - b)) }]
+          b >= 0 ? [*cross, to] : cross
+        end
+
         def signed(ring) = ring.each_cons(2).sum { |(x1, y1), (x2, y2)| (x1 * y2) - (x2 * y1) } / 2
       end
     end

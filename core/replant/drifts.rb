@@ -7,6 +7,7 @@ module Thistle
       # somebody looks. Grasses, which hold a planting together, take what lies between.
       class Drifts
         TRIES = 12 # places tried for a drift; the one that suits best is taken
+        LOOKED_AT = 25 # drifts of its like
         HEIGHT = 0.7 # of standing where its height belongs, against standing apart from its like
         SIZE = { true => 24, false => 9 }.freeze # plants of a drift, grassy or not (memory)
 
@@ -32,21 +33,25 @@ module Thistle
         private
 
         def spread(kind, count)
-          size = [(SIZE[@kinds[kind].grassy] * @kinds[kind].spacing**2 / @cells.pitch**2).round, 1].max
+          size = [(SIZE[@kinds[kind].grassy] * (@kinds[kind].spacing**2) / (@cells.pitch**2)).round, 1].max
           middles = []
-          while count.positive?
+          while count.positive? && @left.any?
             middle = place(kind, middles) or return
             middles << [@cells.x(middle), @cells.y(middle)]
             count -= grow(middle, kind, [(size * @random.rand(0.6..1.5)).ceil, count].min)
           end
         end
 
-        # A free cell, far from its like and where its height belongs.
+        # A free cell, far from its like and where its height belongs; nil when none is free.
         def place(kind, middles)
-          tries = Array.new(TRIES * 3) { @left[@random.rand(@left.size)] }.select { |cell| @free[cell] }.first(TRIES)
-          tries << @left.pop while tries.empty? && @left.any?
-          tries.select { |cell| @free[cell] }.max_by { |cell| apart(cell, middles) - (HEIGHT * misplaced(cell, kind)) } ||
-            (@left.any? ? place(kind, middles) : nil)
+          tried = Array.new(TRIES * 3) { @left[@random.rand(@left.size)] }.select { |cell| @free[cell] }.first(TRIES)
+          tried = [next_free].compact if tried.empty?
+          tried.max_by { |cell| apart(cell, middles) - (HEIGHT * misplaced(cell, kind)) }
+        end
+
+        def next_free
+          @left.pop until @left.empty? || @free[@left.last]
+          @left.last
         end
 
         # 0 beside its like (the last few of it), 1 as far as the bed is wide.
@@ -57,7 +62,6 @@ module Thistle
           nearest = middles.last(LOOKED_AT).map { |ox, oy| ((ox - x)**2) + ((oy - y)**2) }.min
           Math.sqrt(nearest) / width
         end
-        LOOKED_AT = 25
 
         # How far from the front, against how far its height puts it.
         def misplaced(cell, kind) = @front ? (depth(cell) - rank[kind]).abs : 0.0

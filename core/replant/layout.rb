@@ -10,7 +10,7 @@ module Thistle
         Kind = Value.define(:key, :share, :spacing, :height_cm, :grassy)
         CELLS = 9_000 # at most, that the ground is divided into
         MOST = 20_000 # plants that are drawn one by one
-        TIGHT = 0.7 # of the mean of their spacings, that two of different kinds keep between them (memory)
+        TIGHT = 0.6 # of the mean of their spacings, that two of different kinds keep between them (memory)
 
         attr_reader :bed, :kinds
 
@@ -39,7 +39,7 @@ module Thistle
         def wanted(number)
           kind = @kinds[number]
           ground = free_area * kind.share
-          (ground / (Quantity::GRIDS.fetch(@grid) * kind.spacing**2)).round
+          (ground / (Quantity::GRIDS.fetch(@grid) * (kind.spacing**2))).round
         end
 
         def counts = @kinds.each_index.to_h { |n| [@kinds[n].key, plants.count { |plant| plant[2] == n }] }
@@ -54,7 +54,9 @@ module Thistle
 
           west, south, east, north = @bed.box
           wide = @kinds.map(&:spacing).min
-          raise BadInput.new("The spacing is wider than the bed.", field: :spacing) if wide > [east - west, north - south].max
+          if wide > [east - west, north - south].max
+            raise BadInput.new("The spacing is wider than the bed.", field: :spacing)
+          end
 
           many = @kinds.each_index.sum { |n| wanted(n) }
           return if many <= MOST
@@ -64,7 +66,10 @@ module Thistle
 
         # Less what stands there.
         def free_area
-          @free_area ||= [@bed.area - @bed.standing.sum { |one| @bed.include?(one.x, one.y + one.r + 1e-6) ? Math::PI * one.r**2 : 0 }, 0.0].max
+          @free_area ||= begin
+            trees = @bed.standing.select { |one| @bed.include?(one.x, one.y + one.r + Bed::EDGE) }
+            [@bed.area - trees.sum { |one| Math::PI * (one.r**2) }, 0.0].max
+          end
         end
 
         def cells = @cells ||= Cells.new(@bed, [@kinds.map(&:spacing).min, Math.sqrt(@bed.area / CELLS)].max)

@@ -23,15 +23,12 @@ module Thistle
           def keys = items.map { |item| item.native.key }
         end
         Offer = Value.define(:native, :closes, :out)
-        Need = Value.define(:about, :what, :least, :penalty, :meets)
 
-        KIND, MONTH, THIRD, JOB, LAYER, ROOTS = 0.35, 12.0, 3.0, 6.0, 2.0, 1.5 # worth of each (memory)
+        KIND = 0.35 # worth of one kind more (memory)
         FURTHER = 0.4 # worth of a share beyond an even one (memory)
-        IN_THIRD = 3 # kinds in flower in each third of the season
         LIKELY = 60 # candidates that are tried, best first
         SECONDS, NEAR = 1.5, 0.002
         LEAST_PLANTS, LEAST_APART = 3, 5 # of a kind; of one whose sexes stand apart
-        LAYERS = %w[floor herb tall].freeze
 
         # candidates: [Candidate]; months: of the season, in their order; jobs: wanted; m2: of the ground. Raises
         # BadInput (field :area, :kinds, :most, :grass or :budget).
@@ -48,8 +45,7 @@ module Thistle
         def one_more
           return if answer.impossible
 
-          more = Mix.new(@candidates, @wish.with(kinds: @wish.kinds + 1, locks: @wish.locks), months: @months, jobs: @jobs,
-                                                                                             m2: @m2).answer
+          more = Mix.new(@candidates, @wish.with(kinds: @wish.kinds + 1), months: @months, jobs: @jobs, m2: @m2).answer
           new = more.items.map(&:native) - answer.items.map(&:native)
           return if new.empty? || more.worth <= answer.worth + SLACK
 
@@ -65,17 +61,11 @@ module Thistle
           end
         end
 
-        # The thirds of a season: [[month]].
-        def self.thirds(months)
-          cuts = [0, (months.size / 3.0).round, (months.size * 2 / 3.0).round, months.size]
-          cuts.each_cons(2).map { |from, to| months[from...to] }.reject(&:empty?)
-        end
-
         private
 
         def check(wish, m2)
           { area: m2.positive?, kinds: wish.kinds.between?(1, 40), most: wish.most.between?(0.025, 1),
-            grass: wish.grass.nil? || (wish.grass.all? { |share| share.between?(0, 1) } && wish.grass[0] <= wish.grass[1]),
+            grass: wish.grass.nil? || (wish.grass == wish.grass.sort && wish.grass.all? { |one| one.between?(0, 1) }),
             budget: wish.budget.nil? || wish.budget.positive? }.each do |field, right|
             raise BadInput.new(WRONG.fetch(field), field:) unless right
           end
@@ -108,7 +98,7 @@ module Thistle
         def likely(all)
           best = all.max_by(LIKELY) { |one| [one.score, one.native.key] }
           rare = @months.flat_map do |month|
-            all.select { |one| one.months.include?(month) }.max_by(4) { |one| one.score }
+            all.select { |one| one.months.include?(month) }.max_by(4, &:score)
           end
           best | all.select { |one| @wish.locks.include?(one.native.key) } | rare
         end
@@ -137,7 +127,7 @@ module Thistle
 
         def lay_out(wish)
           @programme = Programme.new
-          @taken = @candidates.to_h { |one| [one, @programme.column(worth: KIND, least: locked?(one, wish) ? 1.0 : 0.0)] }
+          @taken = @candidates.to_h { |one| [one, @programme.column(worth: KIND, least: locked?(one, wish) ? 1 : 0)] }
           @share = @candidates.to_h { |one| [one, shares(one)] }
           @programme.row(of_share(@candidates) { 1 }, low: PARTS, high: PARTS)
           @programme.row(@taken.values.to_h { |at| [at, 1] }, high: wish.kinds)
@@ -188,43 +178,8 @@ module Thistle
           short
         end
 
-        def needs = @needs ||= [*months, *thirds, *jobs, *layers, *roots]
-
-        def months
-          @months.map do |month|
-            Need.new(about: :month, what: month, least: 1, penalty: MONTH,
-                     meets: ->(one) { one.months.include?(month) })
-          end
-        end
-
-        # Fewer than three where fewer kinds are wanted than three a third.
-        def thirds
-          least = [IN_THIRD, (@wish.kinds / 3.0).ceil].min
-          self.class.thirds(@months).map do |third|
-            Need.new(about: :third, what: third, least:, penalty: THIRD,
-                     meets: ->(one) { one.months.intersect?(third) })
-          end
-        end
-
-        def jobs
-          @jobs.map do |job|
-            Need.new(about: :job, what: job, least: 1, penalty: JOB, meets: ->(one) { one.native.jobs.include?(job) })
-          end
-        end
-
-        def layers
-          there = @candidates.map { |one| one.native.layer }.uniq & LAYERS
-          there.map do |layer|
-            Need.new(about: :layer, what: layer, least: 1, penalty: LAYER, meets: ->(one) { one.native.layer == layer })
-          end
-        end
-
-        # Roots that hold the top and roots that go deep.
-        def roots
-          { "shallow" => ->(one) { one.native.roots["depth_cm"] <= 60 },
-            "deep" => ->(one) { one.native.roots["depth_cm"] >= 80 } }.map do |what, meets|
-            Need.new(about: :roots, what:, least: 1, penalty: ROOTS, meets:)
-          end
+        def needs
+          @needs ||= MixNeeds.of(@candidates, months: @months, jobs: @jobs, kinds: @wish.kinds)
         end
 
         def read(found)
@@ -241,7 +196,9 @@ module Thistle
           taken = @candidates.select { |one| items.any? { |item| item.native == one.native } }
           open = needs.filter_map do |need|
             short = need.least - taken.count(&need.meets)
-            Gap.new(about: need.about, what: need.what, short:, possible: @candidates.any?(&need.meets)) if short.positive?
+            next unless short.positive?
+
+            Gap.new(about: need.about, what: need.what, short:, possible: @candidates.any?(&need.meets))
           end
           (open + grass_gap(items)).freeze
         end

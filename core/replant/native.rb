@@ -39,7 +39,7 @@ module Thistle
         SOUTHERN = %w[australia].freeze
         Place = Value.define(:region, :latitude, :longitude)
 
-        attr_reader :key, :name, :scientific, :family, :within
+        attr_reader :key, :name, :scientific, :family, :within, :looks_like
 
         # data: a file of natives/ or palette/; alike: keys of invaders that it is taken for.
         def initialize(key, data, alike: [])
@@ -49,8 +49,6 @@ module Thistle
           @looks_like = (@facts.fetch("looks_like", []) | alike).freeze
           freeze
         end
-
-        attr_reader :looks_like
 
         %w[light moisture soil ph jobs form height_cm width_cm spacing_cm roots bloom colour evergreen wildlife stock
            seeds_per_g seeds_per_m2 germination spreads self_seeds deer plant_in caution text source]
@@ -97,7 +95,7 @@ module Thistle
         # Months of bloom at a latitude: the file gives them for where it is at home, half a year apart across the
         # equator.
         def blooms(latitude)
-          return bloom if (latitude.to_f.negative?) == southern? || bloom.empty?
+          return bloom if latitude.to_f.negative? == southern? || bloom.empty?
 
           bloom.map { |month| ((month + 5) % 12) + 1 }
         end

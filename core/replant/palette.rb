@@ -3,8 +3,8 @@
 module Thistle
   module Core
     module Replant
-      # Natives for a site, best first, with what speaks for and against each; and why the rest were turned down. Weights
-      # are planning values (memory).
+      # Natives for a site, best first, with what speaks for and against each, and why the rest were turned down.
+      # Weights are planning values (memory).
       class Palette
         Match = Value.define(:native, :score, :where, :taken, :fors, :againsts)
         Reason = Value.define(:text, :source)
@@ -13,7 +13,9 @@ module Thistle
         FILTERS = { "quiet" => "nothing that seeds itself or runs hard", "deer" => "deer leave it",
                     "fire" => "nothing that burns hot", "seed" => "can be sown",
                     "beside" => "a nearby region’s too" }.freeze
-        LIGHT, MOISTURE, SOIL, PH, JOB, MORE, WILD, HARD = 1.0, 1.0, 0.6, 0.4, 1.0, 0.15, 0.08, 0.6
+        LIGHT, MOISTURE, JOB = 1.0, 1.0, 1.0
+        SOIL, PH, HARD = 0.6, 0.4, 0.6
+        MORE, WILD = 0.15, 0.08
         SMALL = 50.0 # m², on which what runs hard takes over
         NEAR_HOUSE = 30.0 # m, within which nothing that burns hot stands where fire comes
 
@@ -28,7 +30,9 @@ module Thistle
         end
 
         # [Match], best first; none while the sheet does not say enough.
-        def matches = @matches ||= judged.filter_map { |match, _| match }.sort_by { |m| [-m.score, m.native.name] }.freeze
+        def matches
+          @matches ||= judged.filter_map(&:first).sort_by { |match| [-match.score, match.native.name] }.freeze
+        end
 
         # {why => how many}, of those that were turned down.
         def turned_down = @turned_down ||= judged.filter_map { |_, reason| reason }.tally.sort_by { |_, n| -n }.to_h
@@ -89,9 +93,10 @@ module Thistle
 
         # [[weight, words, source]]
         def fors(native, taken)
-          rows = [[native.light.first == @sheet[:light] ? LIGHT : LIGHT / 2, "takes #{Native::LIGHTS[@sheet[:light]]}"],
-                  [native.moisture.first == @sheet[:moisture] ? MOISTURE : MOISTURE / 2,
-                   "#{Native::MOISTURES[@sheet[:moisture]]} ground"]]
+          rows = { light: ["takes #{Native::LIGHTS[@sheet[:light]]}", LIGHT],
+                   moisture: ["#{Native::MOISTURES[@sheet[:moisture]]} ground", MOISTURE] }.map do |key, (words, worth)|
+            [native.public_send(key).first == @sheet[key] ? worth : worth / 2, words]
+          end
           taken.each { |job| rows << [JOB, Native::JOBS[job]] }
           rows << [SOIL, "grows on #{@sheet[:soil]}"] if native.soil.include?(@sheet[:soil])
           rows << [PH, "likes the soil’s pH"] if @sheet[:ph]&.between?(*native.ph)
@@ -101,11 +106,12 @@ module Thistle
         end
 
         def closes?(native)
-          @sheet.jobs.include?("ground_cover") && %w[runs runs_slowly].include?(native.spreads) && native.height_cm <= 60
+          @sheet.jobs.include?("ground_cover") && native.spreads.match?(/\Aruns(_slowly)?\z/) && native.height_cm <= 60
         end
 
         def againsts(native, where)
-          [*idle(native), *soil(native), *manners(native), *dangers(native), *known(native)].map { |row| [*row, native.source] } +
+          rows = [*idle(native), *soil(native), *manners(native), *dangers(native), *known(native)]
+          rows.map { |row| [*row, native.source] } +
             (where == :beside ? [[-JOB, "at home in a nearby region, not here: say why in the record", "memory"]] : [])
         end
 
@@ -115,8 +121,8 @@ module Thistle
 
         def soil(native)
           rows = []
-          rows << [-SOIL, "wants #{native.soil.join(" or ")}"] if @sheet[:soil] && !native.soil.include?(@sheet[:soil])
-          ph = @sheet[:ph]
+          soil, ph = @sheet[:soil], @sheet[:ph]
+          rows << [-SOIL, "wants #{native.soil.join(" or ")}"] if soil && !native.soil.include?(soil)
           rows << [-2 * PH, "wants a pH of #{native.ph.join(" to ")}"] if ph && !ph.between?(*native.ph)
           if @sheet[:flood] == "spring" && !native.moisture.intersect?(%w[wet water])
             rows << [-SOIL, "does not like floods"]
@@ -127,7 +133,10 @@ module Thistle
         def manners(native)
           rows = []
           small = @sheet.m2 && @sheet.m2 < SMALL
-          rows << [small ? -2 * JOB : -HARD, "runs hard#{": too small a place" if small}"] if native.spreads == "runs_hard"
+          if native.spreads == "runs_hard"
+            rows << [small ? -2 * JOB : -HARD, "runs hard#{": too small a place" if small}"]
+          end
+          rows << [-HARD, "tall for a front yard"] if @sheet[:seen] == "neighbours" && native.layer == "tall"
           if native.self_seeds == "hard"
             beside = @sheet[:remnant] == "yes"
             rows << [beside ? -2 * JOB : -HARD, "seeds itself hard#{": not beside good native ground" if beside}"]
@@ -137,8 +146,9 @@ module Thistle
 
         def dangers(native)
           rows = []
-          rows << [-JOB, "deer eat it: cage or fence"] if @sheet[:deer] == "yes" && native.deer == "eat"
-          rows << [-MORE, "nobody here knows whether deer eat it"] if @sheet[:deer] == "yes" && native.deer.nil?
+          browsed = @sheet[:deer] == "yes"
+          rows << [-JOB, "deer eat it: cage or fence"] if browsed && native.deer == "eat"
+          rows << [-MORE, "nobody here knows whether deer eat it"] if browsed && native.deer.nil?
           rows << [-MORE, "burns hot: does fire come here?"] if native.burns? && @sheet[:fire].nil?
           rows << [-JOB, "roots over buried lines"] if @sheet[:lines] == "yes" && %w[tree shrub].include?(native.form)
           rows

@@ -12,7 +12,9 @@ module Thistle
         # The Answer for a Season::Site; kind: "dry", "moist" or "wet"; dry, wet: shares of the days.
         def self.of(site)
           kinds = site.history.flat_map { |first| season(site, first) }
-          dry, wet = [%i[dry], %i[wet saturated]].map { |some| kinds.count { |kind| some.include?(kind) }.fdiv(kinds.size) }
+          dry, wet = [%i[dry], %i[wet saturated]].map do |some|
+            kinds.count { |kind| some.include?(kind) } / kinds.size.to_f
+          end
           kind = if dry >= DRY then "dry"
                  else wet >= WET ? "wet" : "moist"
                  end

@@ -14,6 +14,14 @@ module Thistle
           @site = site
         end
 
+        # The same for a native that is planted, not sown; a mix of seed is sown in one go, while winter or the rains
+        # work it in.
+        def of(native, sown: false)
+          return windows("dormant") if sown
+
+          windows(native.plant_in == "dormant" ? "spring_or_autumn" : native.plant_in)
+        end
+
         # [Window] still ahead or open today, soonest first.
         def windows(plant_in)
           years = [@site.year, @site.year(@site.today >> 12)]

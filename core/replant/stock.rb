@@ -16,6 +16,14 @@ module Thistle
         # What one costs where no price was typed: planning values.
         def prices = Knowledge.shipped.stock.transform_values { |row| row["price"] }.compact
 
+        # In how many loads a pickup brings so much: [[stock, count]].
+        def pickups(counts)
+          counts.sum do |stock, count|
+            row = Knowledge.shipped.stock.fetch(stock)
+            count / (row["held"] * row["pickup"]).to_f
+          end.ceil
+        end
+
         # Trays or bundles that so many of it come in, and how many a person carries at a time.
         def loads(stock, count)
           row = Knowledge.shipped.stock.fetch(stock)

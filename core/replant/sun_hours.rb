@@ -14,8 +14,11 @@ module Thistle
         # latitude, slope and aspect (downhill, from north over east) in degrees; canopy: the share of sky overhead
         # that leaves cover, 0..1. Raises BadInput (field :canopy, :slope or :latitude).
         def initialize(latitude:, slope: 0.0, aspect: 0.0, canopy: 0.0)
-          { latitude: [latitude, -90, 90], slope: [slope, 0, 90], canopy: [canopy, 0, 1] }.each do |field, (value, a, b)|
-            raise BadInput.new("This is from #{a} to #{b}.", field:) unless value&.between?(a, b)
+          { latitude: -90..90, slope: 0..90, canopy: 0..1 }.each do |field, range|
+            value = { latitude:, slope:, canopy: }.fetch(field)
+            next if value && range.cover?(value)
+
+            raise BadInput.new("This is from #{range.first} to #{range.last}.", field:)
           end
           @latitude, @slope, @aspect = [latitude, slope, aspect || 0.0].map { |angle| angle * Math::PI / 180 }
           @gap = 1.0 - canopy
@@ -26,7 +29,7 @@ module Thistle
           declination, = Season::Sun.position(date.jd)
           open = through = 0.0
           (STEP / 2.0).step(1440, STEP) do |minute|
-            ray = ray(declination, (minute / 4.0 - 180) * Math::PI / 180)
+            ray = ray(declination, ((minute / 4.0) - 180) * Math::PI / 180)
             next unless ray[2].positive? && lit?(ray)
 
             open += STEP / 60.0
@@ -52,15 +55,16 @@ module Thistle
 
         # Where the sun stands, as a ray towards it: east, north, up.
         def ray(declination, angle)
-          [-Math.cos(declination) * Math.sin(angle),
-           (Math.sin(declination) * Math.cos(@latitude)) - (Math.cos(declination) * Math.cos(angle) * Math.sin(@latitude)),
-           (Math.sin(declination) * Math.sin(@latitude)) + (Math.cos(declination) * Math.cos(angle) * Math.cos(@latitude))]
+          across, up = Math.cos(declination), Math.sin(declination)
+          south = across * Math.cos(angle)
+          [-across * Math.sin(angle), (up * Math.cos(@latitude)) - (south * Math.sin(@latitude)),
+           (up * Math.sin(@latitude)) + (south * Math.cos(@latitude))]
         end
 
         def lit?((east, north, up))
           normal = @normal ||= [Math.sin(@slope) * Math.sin(@aspect), Math.sin(@slope) * Math.cos(@aspect),
                                 Math.cos(@slope)]
-          (east * normal[0]) + (north * normal[1]) + (up * normal[2]) > 0
+          ((east * normal[0]) + (north * normal[1]) + (up * normal[2])).positive?
         end
       end
     end

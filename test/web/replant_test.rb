@@ -1,27 +1,135 @@
 # frozen_string_literal: true
 
+require "csv"
 require "nokogiri"
 require "support/web"
 
 module Thistle
+  # From the ground to a plan on paper.
   class WebReplantTest < RackTest
-    # By hand: 100 m² of plugs 30 cm apart in squares is 1 112 (rounded up); the window is the next one at the site.
-    def test_a_planting_is_planned
-      id = patch("Q-04").id
-      send_form :post, "/replant/plantings", patch: id, native: "plantain_leaved_sedge", area: "100", grid: "square"
-      planting = patch("Q-04").plantings.first
+    def q04 = patch("Q-04")
 
-      assert_equal [1112, Testing.site.year.date(:last_frost)], [planting.plugs, planting.from_on]
-      send_form :post, "/replant/plantings", patch: id, native: "lyre_leaf_sage", area: "100", purity: "90",
-                germination: "80"
+    def plan(**asked)
+      send_form :post, "/replant/plans", patch: q04.id, kind: "plugs", area: "120", kinds: "9", **asked
+      Store::PlantingPlan.order(:id).last
+    end
 
-      assert_in_delta 100 * 600 / 550.0 / 0.72, patch("Q-04").plantings.last.seed_g, 1e-9
-      send_form :post, "/replant/plantings", patch: id, native: "tanglehead", area: "100"
+    def test_what_is_said_of_the_ground_is_kept_and_changes_the_list
+      before = json("/replant.json?patch=#{q04.id}")
+
+      assert_equal ["part", "the patch’s record"], before["site"]["light"].values_at("value", "from")
+      get "/replant?patch=#{q04.id}&s[ph]=acid&s[deer]=yes"
+
+      assert_includes last_response.body, "number from 3 to 10"
+      send_form :post, "/replant/site", patch: q04.id, "s[deer]": "yes", "s[ph]": "6,2", "s[view_cm]": "1.2"
+      kept = json("/replant.json?patch=#{q04.id}")
+
+      assert_equal [6.2, 120.0, "kept for this patch"],
+                   [kept["site"]["ph"]["value"], kept["site"]["view_cm"]["value"], kept["site"]["deer"]["from"]]
+      assert_operator kept["natives"].size, :<, before["natives"].size
+      send_form :post, "/replant/site", patch: q04.id, "s[ph]": "99"
 
       assert_equal 422, last_response.status
-      get "/replant?patch=#{id}&germination=0"
+    end
 
-      assert_includes last_response.body, "above 0 and at most 100"
+    # Under a canopy of 80 % the sun's path makes shade of it, whatever the record says.
+    def test_light_by_the_sun_through_the_canopy
+      site = json("/replant.json?patch=#{q04.id}&s[canopy]=80")["site"]
+
+      assert_equal "shade", site["light"]["value"]
+      assert_match(/sun’s path/, site["light"]["from"])
+    end
+
+    def test_a_mix_with_keeps_and_bans
+      mix = json("/replant/mix.json?patch=#{q04.id}&kind=plugs&area=200&take[]=wild_geranium&ban[]=golden_ragwort")
+      keys = mix["items"].map { |item| item["native"] }
+
+      assert_in_delta 1.0, mix["items"].sum { |item| item["share"] }
+      assert_includes keys, "wild_geranium"
+      refute_includes keys, "golden_ragwort"
+      get "/replant/mix?patch=#{q04.id}&most=5&kinds=4"
+
+      assert_includes last_response.body, "does not fill the ground"
+      get "/replant/mix?patch=#{q04.id}&kind=seed&budget=0.01"
+
+      assert_includes last_response.body, "within that budget"
+      get "/replant/mix?patch=#{q04.id}&area=0&kinds=many&grass_low=80&grass_high=20"
+
+      assert_equal [200, true], [last_response.status, last_response.body.include?("is below the least")]
+    end
+
+    def test_a_plan_is_drawn_recorded_and_handed_out
+      made = plan
+      drawn = json("/replant/plans/#{made.id}.json")
+
+      assert_equal drawn["bed"]["plants"].size, drawn["items"].sum { |item| item["plants"] }
+      assert_equal made.items.size, q04.plantings.size
+      rows = get_csv("/replant/plans/#{made.id}/order.csv")
+
+      assert_equal drawn["bed"]["plants"].size, rows.sum { |row| row["number"].to_i }
+      points = json("/replant/plans/#{made.id}/plants.geojson")["features"]
+      ground = q04.ground
+
+      assert_equal drawn["bed"]["plants"].size, points.size
+      points.sample(20, random: Random.new(1)).each do |point|
+        assert_operator ground.distance(Core::Survey::Shape.new(point["geometry"], [])), :<, 0.05
+      end
+      get "/replant/plans/#{made.id}/plan.pdf"
+
+      assert last_response.body.start_with?("%PDF")
+      svg = Nokogiri::XML(get("/replant/plans/#{made.id}/plan.svg").body)
+
+      assert_equal drawn["bed"]["plants"].size, svg.css("path").sum { |path| path["d"].scan("h0").size }
+    end
+
+    def get_csv(path) = CSV.parse(get(path).body, headers: true)
+
+    def test_a_plan_is_changed_and_taken_back
+      made = plan
+      send_form :post, "/replant/plans/#{made.id}/plants/0", x: "1.5", y: "2.25", version: made.version
+
+      assert_equal [204, [1.5, 2.25]], [last_response.status, made.refresh.laid_out[:plants][0].first(2)]
+      send_form :post, "/replant/plans/#{made.id}/lay", front: "180", grid: "square", standing: "3, 2, x"
+
+      assert_equal 422, last_response.status
+      assert_includes last_response.body, "Line 1 is not three numbers"
+      send_form :post, "/replant/plans/#{made.id}/lay", front: "180", grid: "square", standing: "20, 4, 1.5"
+
+      assert_equal 303, last_response.status
+      send_form :post, "/replant/plans/#{made.id}/plants/0", x: "1", y: "1", version: made.version - 1
+
+      assert_equal 409, last_response.status, "the bed was laid out anew meanwhile"
+      assert_equal made.refresh.counts, q04.plantings.map(&:plugs)
+      get "/replant/plans/#{made.id}?people=0"
+
+      assert_includes last_response.body, "People are 1 to 60"
+      send_form :post, "/replant/plans/#{made.id}/take-back"
+
+      assert_empty q04.plantings
+    end
+
+    def test_a_species_of_a_nearby_region_needs_a_reason
+      asked = { "f[]": "beside", "take[]": "green_and_gold", "s[light]": "part" }
+      plan(**asked)
+
+      assert_equal 422, last_response.status
+      made = plan(**asked, reason: "Grows wild ten miles south.")
+
+      assert_equal "Grows wild ten miles south.", made.reason
+      get "/replant/plans/#{made.id}"
+
+      assert_includes last_response.body, "Of a nearby region, on purpose"
+    end
+
+    # By the tag of the lot on the shelf: half the germination, twice the weight.
+    def test_seed_is_weighed_by_the_tag
+      address = "/replant/mix.json?patch=#{q04.id}&kind=seed&area=100"
+      before = json(address)["items"].find { |item| item["native"] == "virginia_wildrye" }
+      Store::SeedOnHand.create(native_key: "virginia_wildrye", name: "lot 1", purity: 0.9, germination: 0.375,
+                               grams: 500, created_at: Time.now)
+      after = json(address)["items"].find { |item| item["native"] == "virginia_wildrye" }
+
+      assert_in_delta 2 * before["bulk_seed_g"] / before["share"], after["bulk_seed_g"] / after["share"], 0.5
     end
   end
 end

@@ -59,6 +59,7 @@ module Thistle
        ["/work/people", { name: "Walker", "roles[]" => %w[volunteer] }],
        ["/work/kit", { kind: "saw", name: "Saws", owned: "4" }],
        ["/work/days", { held_on: "2026-05-16", starts_at: "09:00", ends_at: "13:00", hands: "4" }],
+       ["/replant/plans", { patch: named, kind: "plugs", area: "20" }],
        ["/decide/rules/off", { rule: "dry_soil", reason: "walk", person: "Walker" }],
        ["/decide/plan", { from: "2026-05-12", weeks: 4, hours: 8, goal: "stop_spread" }]]
     end
@@ -96,6 +97,8 @@ module Thistle
        ["POST", "/recheck/trials/1/undo", {}], ["POST", "/recheck/trials/1/tags/1", { "state" => "dead" }],
        *%w[people kit days].map { |list| ["POST", "/work/#{list}/1/undo", {}] },
        ["POST", "/work/people/names", { "person" => "1", "name" => "Pond crew" }],
+       ["POST", "/replant/plans", { "patch" => patch, "kind" => "seed", "area" => "20" }],
+       ["POST", "/replant/plans/1/plants/0", { "x" => "1", "y" => "1", "version" => "0" }],
        ["POST", "/work/days/1/propose", {}],
        ["POST", "/work/days/1/found", { "patch" => patch, "lon" => "-91.4", "lat" => "38.0" }],
        *%w[leave-out take-in].map { |act| ["POST", "/records/looks/1/#{act}", { "version" => "0" }] },

@@ -15,19 +15,34 @@ module Thistle
         end
 
         def mix(mix)
-          asked = mix.asked?
-          answer = asked ? mix.answer : nil
-          rows = answer && !answer.impossible ? mix.amounts.rows : []
-          { kind: mix.form.kind, area_m2: mix.form.m2, months: mix.months, candidates: asked ? mix.candidates.size : 0,
-            impossible: answer&.impossible, proved: answer&.proved, gaps: answer ? answer.gaps.map(&:to_h) : [],
-            items: rows.map { |row| amount(row) }, carrier_l: rows.any? ? mix.amounts.carrier_l : nil,
-            one_more: asked ? mix.one_more&.native&.key : nil, errors: { **mix.desk.errors, **mix.form.errors } }
+          asked = { kind: mix.form.kind, area_m2: mix.form.m2, months: mix.months,
+                    errors: { **mix.desk.errors, **mix.form.errors } }
+          return asked.merge(items: [], gaps: [], impossible: nil) unless mix.asked?
+
+          answer = mix.answer
+          rows = answer.impossible ? [] : mix.amounts.rows
+          asked.merge(candidates: mix.candidates.size, impossible: answer.impossible, proved: answer.proved,
+                      gaps: answer.gaps.map(&:to_h), items: rows.map { |row| amount(row) },
+                      carrier_l: rows.any? ? mix.amounts.carrier_l : nil, one_more: mix.one_more&.native&.key)
+        end
+
+        def plan(board, errors)
+          plan = board.plan
+          { id: plan.id, patch: board.patch.code, kind: plan.kind, area_m2: plan.area_m2, version: plan.version,
+            taken_back: !plan.deleted_at.nil?, reason: plan.reason, bed: plan.laid_out&.except(:rings),
+            items: board.rows.map { |row| planned(row) }, errors: }
+        end
+
+        def planned(row)
+          { letter: row.letter, native: row.native.key, share: row.share, stock: row.stock, plants: row.count,
+            bulk_seed_g: row.bulk_g&.round(2), from: row.planting&.from_on, to: row.planting&.to_on,
+            done_on: row.planting&.done_on, order_by: row.order_by }
         end
 
         def amount(row)
           { native: row.native.key, name: row.native.name, share: row.share, plants: row.count,
-            pure_live_seed_g: row.pls_g&.round(2), bulk_seed_g: row.bulk_g&.round(2), live_seeds_m2: row.seeds_m2&.round(1),
-            tagged: row.lot&.tagged?, cost: row.cost&.round(2) }
+            pure_live_seed_g: row.pls_g&.round(2), bulk_seed_g: row.bulk_g&.round(2),
+            live_seeds_m2: row.seeds_m2&.round(1), tagged: row.lot&.tagged?, cost: row.cost&.round(2) }
         end
 
         def first(ground)
@@ -39,7 +54,7 @@ module Thistle
 
         def native(match, desk)
           native = match.native
-          windows = desk.sowing.windows(native.plant_in).first(2)
+          windows = desk.sowing.of(native).first(2)
           { native: native.key, name: native.name, scientific: native.scientific, score: match.score,
             at_home: match.where == :home, takes_over: match.taken, for: match.fors.map(&:to_h),
             against: match.againsts.map(&:to_h), blooms: desk.blooms(native), height_cm: native.height_cm,

@@ -25,7 +25,8 @@ module Thistle
         def candidates
           @candidates ||= suited.map do |match|
             native = match.native
-            Core::Replant::Mix::Candidate.new(native:, score: match.score, months: native.showy? ? desk.blooms(native) : [],
+            months = native.showy? ? desk.blooms(native) : []
+            Core::Replant::Mix::Candidate.new(native:, score: match.score, months:,
                                               cost: cost(native), per_m2: seed? ? nil : per_m2(native))
           end
         end
@@ -55,11 +56,8 @@ module Thistle
 
         # More plants than a pickup takes at once: in how many loads.
         def pickups
-          stock = Core::Knowledge.shipped.stock
-          amounts.rows.select(&:count).sum do |row|
-            kind = stock[Core::Replant::Stock.of(row.native)]
-            row.count / (kind["held"] * kind["pickup"]).to_f
-          end.ceil
+          rows = amounts.rows.select(&:count)
+          Core::Replant::Stock.pickups(rows.map { |row| [Core::Replant::Stock.of(row.native), row.count] })
         end
 
         # The address of the same mix with changes, {"take" => [...]}.

@@ -6,7 +6,8 @@ module Thistle
       # What goes back?
       module Routes
         def self.registered(app)
-          app.helpers Words
+          app.helpers Words, Helpers
+          app.register Plans
 
           app.get "/replant" do
             patch = patch_in_query
@@ -17,7 +18,8 @@ module Thistle
           app.post "/replant/site" do
             patch = patch_at(params["patch"])
             desk = Desk.new(params, patch, property, today)
-            next show("replant/index", status: 422, desk:, patch:) { Answers.bench(desk) } if desk.tap(&:sheet).errors.any?
+            wrong = desk.tap(&:sheet).errors.any?
+            next show("replant/index", status: 422, desk:, patch:) { Answers.bench(desk) } if wrong
 
             Store::SiteSaid.keep(patch, desk.said)
             go_to "/replant?patch=#{patch.id}", "Kept: what is said of the ground of #{patch.code}."

@@ -6,6 +6,7 @@ module Thistle
   # The mix against every mix that could be tried, its shares, its gaps; and seed by its tags.
   class ReplantMixTest < Minitest::Test
     Mix = Core::Replant::Mix
+    Needs = Core::Replant::MixNeeds
     MONTHS = [5, 6, 7].freeze
     # A small palette: key, score, months, jobs, cost on a square metre.
     SMALL = [["little_bluestem", 3.1, [], 2.0], ["indiangrass", 2.4, [], 1.0], ["golden_alexanders", 2.9, [5], 3.0],
@@ -19,7 +20,7 @@ module Thistle
     end
 
     def wish(**changes)
-      Mix::Wish.new(**{ kinds: 3, grass: [0.3, 0.6], most: 0.5, budget: nil, locks: [], bans: [], **changes })
+      Mix::Wish.new(kinds: 3, grass: [0.3, 0.6], most: 0.5, budget: nil, locks: [], bans: [], **changes)
     end
 
     def solve(asked = wish, rows: SMALL, jobs: %w[nectar slope])
@@ -39,14 +40,16 @@ module Thistle
     def shortages(taken, asked, jobs)
       short = ->(least, &meets) { [least - taken.count(&meets), 0].max }
       natives = candidates.map(&:native)
-      thirds = Mix.thirds(MONTHS)
+      thirds = Needs.in_thirds(MONTHS)
       least = [3, (asked.kinds / 3.0).ceil].min
-      (MONTHS.sum { |month| Mix::MONTH * short.(1) { |one| one.months.include?(month) } }) +
-        thirds.sum { |third| Mix::THIRD * short.(least) { |one| one.months.intersect?(third) } } +
-        jobs.sum { |job| Mix::JOB * short.(1) { |one| one.native.jobs.include?(job) } } +
-        (natives.map(&:layer).uniq & Mix::LAYERS).sum { |la| Mix::LAYER * short.(1) { |one| one.native.layer == la } } +
-        (Mix::ROOTS * (short.(1) { |one| one.native.roots["depth_cm"] <= 60 } +
-                       short.(1) { |one| one.native.roots["depth_cm"] >= 80 }))
+      MONTHS.sum { |month| Needs::MONTH * short.call(1) { |one| one.months.include?(month) } } +
+        thirds.sum { |third| Needs::THIRD * short.call(least) { |one| one.months.intersect?(third) } } +
+        jobs.sum { |job| Needs::JOB * short.call(1) { |one| one.native.jobs.include?(job) } } +
+        (natives.map(&:layer).uniq & Needs::LAYERS).sum do |layer|
+          Needs::LAYER * short.call(1) { |one| one.native.layer == layer }
+        end +
+        (Needs::ROOTS * (short.call(1) { |one| one.native.roots["depth_cm"] <= 60 } +
+                       short.call(1) { |one| one.native.roots["depth_cm"] >= 80 }))
     end
 
     # Every division of the ground into quarters of a half-even share, by brute force.
@@ -82,7 +85,8 @@ module Thistle
       random = Random.new(7)
       natives = Core::Knowledge.shipped.palette.values.select(&:sown?)
       20.times do
-        some = natives.sample(14, random:).map { |one| [one.key, random.rand(1.0..4.0), one.bloom, random.rand(1.0..5.0)] }
+        some = natives.sample(14, random:)
+                      .map { |one| [one.key, random.rand(1.0..4.0), one.bloom, random.rand(1.0..5.0)] }
         asked = wish(kinds: random.rand(6..12), grass: [0.2, 0.5], most: 0.25, budget: 330.0)
         answer = solve(asked, rows: some).answer
         next if answer.impossible

@@ -15,7 +15,7 @@ module Thistle
 
     def site(region: "na_midwest", at: [38.0, -91.0], m2: 400.0, **facts)
       said = { light: "part", moisture: "moist", **facts }
-             .to_h { |key, value| [key, Replant::SiteSheet::Said.new(value:, from: "said", source: "own_records")] }
+             .transform_values { |value| Replant::SiteSheet::Said.new(value:, from: "said", source: "own_records") }
       place = Replant::Native::Place.new(region: region&.split(",")&.first, latitude: at[0], longitude: at[1])
       Replant::SiteSheet.new(said, place:, m2:)
     end
@@ -105,7 +105,8 @@ module Thistle
       [[38, 0, 0, "2026-06-21", 0.5, 14.58, 4.31], [38, 30, 0, "2026-12-21", 0.5, 0.0, 0.0],
        [38, 30, 180, "2026-12-21", 0.5, 9.42, 1.15], [52, 25, 45, "2026-09-10", 0.7, 10.25, 1.0],
        [-35, 20, 180, "2026-06-21", 0.6, 6.92, 0.81], [65, 40, 0, "2026-05-01", 0.3, 16.75, 5.99]]
-        .each do |latitude, slope, aspect, date, canopy, open, through|
+        .each do |latitude, slope, aspect, date, *rest|
+          canopy, open, through = rest
           day = Replant::SunHours.new(latitude:, slope:, aspect:, canopy:).on(Date.iso8601(date))
 
           assert_in_delta open, day.open, 0.1

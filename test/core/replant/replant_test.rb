@@ -4,7 +4,7 @@ require "test_helper"
 require "support/climates"
 
 module Thistle
-  # Plugs, seed, the shortlist and sowing windows against CHECKS.md.
+  # Plugs, seed and sowing windows against CHECKS.md.
   class ReplantTest < Minitest::Test
     # CHECKS.md, Replanting: 12 in triangular 1.1547 per ft², 18 in square 0.4444; 0.90 x 0.80 and 10 lb PLS is 13.89 lb
     # bulk.
@@ -23,18 +23,6 @@ module Thistle
       assert_raises(Core::BadInput) { quantity.plugs(area_m2: 0, spacing_m: 1) }
     end
 
-    def test_shortlist_fits_the_place_and_the_job
-      list = Core::Replant::Shortlist.new(light: "shade", moisture: "dry", jobs: %w[ground_cover])
-      names = list.matches.map { |m| m.plant.key }
-
-      assert_includes names, "christmas_fern"
-      assert_includes names, "plantain_leaved_sedge"
-      refute_includes names, "little_bluestem"
-      assert(list.matches.all? { |m| m.taken_over == %w[ground_cover] })
-      assert_operator Core::Knowledge.shipped.natives.count(&:replant), :>=, 12
-      assert_raises(Core::BadInput) { Core::Replant::Shortlist.new(light: "dim", moisture: "dry", jobs: []) }
-    end
-
     # PRACTICE.md: sow after three or four frosts and let winter work it in.
     def test_dormant_sowing_follows_the_third_frost
       window = Core::Replant::Sowing.new(Testing.site).windows("dormant").first
@@ -42,6 +30,12 @@ module Thistle
       assert_equal Testing.site.year.date(:third_frost), window.from
       refute window.open
       assert Core::Replant::Sowing.new(Testing.site).windows("spring_or_autumn").first.open
+      indiangrass = Core::Knowledge.shipped.native("indiangrass") # sown dormant, its plugs planted in spring
+      sown, planted = [true, false].map do |way|
+        Core::Replant::Sowing.new(Testing.site).of(indiangrass, sown: way).first
+      end
+
+      assert_equal [window.from, true], [sown.from, planted.open]
     end
 
     # Where no frost comes rain says when; every native has a window everywhere, and a list keeps to what is at home.
@@ -58,13 +52,6 @@ module Thistle
       Core::Replant::Sowing::TABLES.each_key do |table|
         [coast, tropics, desert].each { |site| refute_empty Core::Replant::Sowing.new(site).windows(table), table }
       end
-      here, abroad = %w[na_midwest british_isles].map do |region|
-        Core::Replant::Shortlist.new(light: "part", moisture: "moist", jobs: %w[nectar fruit], region:)
-                                .matches.map(&:plant)
-      end
-
-      assert(here.any? && here.all? { |plant| plant.native_in?("na_midwest") })
-      assert(abroad.all? { |plant| plant.native_in?("british_isles") })
     end
   end
 end
