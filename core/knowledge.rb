@@ -19,11 +19,13 @@ module Thistle
                  "climates" => "climates", "soils" => "soils", "phases" => "phases", "fits" => "fits",
                  "broad_weather" => "broad_weather", "kit" => "kit", "schools" => "schools", "goals" => "goals",
                  "aims" => "aims", "planting" => "planting", "crew" => "crew", "haul" => "haul",
-                 "stages" => "stages", "stock" => "stock" }.freeze
+                 "stages" => "stages", "stock" => "stock", "expect" => "expect",
+                 "readying" => "readying" }.freeze
 
       attr_reader :plants, :methods_of_removal, :characters, :actives, :formulations, :records, :cautions, :disposal,
                   :parts, :returns, :sources, :zone_kinds, :anchors, :climates, :soils, :phases, :fits,
-                  :broad_weather, :kit, :schools, :goals, :aims, :planting, :crew, :haul, :stages, :palette, :stock
+                  :broad_weather, :kit, :schools, :goals, :aims, :planting, :crew, :haul, :stages,
+                  :palette, :stock, :expect, :readying
 
       # The shipped library, read once.
       def self.shipped = @shipped ||= new
@@ -99,7 +101,7 @@ module Thistle
         @planting = tables["planting"]
         @cautions, @disposal, @parts = tables.values_at("cautions", "disposal", "parts")
         @returns, @kit, @crew, @haul = tables.values_at("returns", "kit", "crew", "haul")
-        @stages, @stock = tables.values_at("stages", "stock")
+        @stages, @stock, @expect, @readying = tables.values_at("stages", "stock", "expect", "readying")
       end
 
       # {key => Replant::Native}: of what is to be told from others, and of what is only planted.

@@ -18,21 +18,19 @@ module Thistle
     VIEWS = {
       "today" => "/",
       "identify" => "/identify?c[habit]=shrub&c[leaf_arrangement]=opposite&c[leaf_margin]=smooth&c[bark]=shaggy",
-      "report" => "/identify/reports/%{report}",
       "plant" => "/identify/plants/tree_of_heaven",
       "survey" => "/survey", "patch" => "/survey/patches/%{q07}",
       "season" => "/season", "fit" => "/season/fit?work=foliar", "decide" => "/decide?patch=%{q05}",
       "first" => "/decide/first", "plan" => "/decide/plan", "course" => "/decide/courses/%{course}",
       "mix" => "/mix?patch=%{q05}", "work" => "/work/days/1", "recheck" => "/recheck",
       "outlook" => "/recheck/patches/%{q07}/outlook",
-      "replant" => "/replant?patch=%{q05}"
+      "replant" => "/replant?patch=%{q05}", "bed" => "/replant/plans/1"
     }.freeze
     PHONE = { "phone-walk" => "/survey/walk",
               "phone-check" => "/recheck/patches/%{q06}?resprouts=5&missed=2&seedlings=11" }.freeze
 
     def call
       Testing.demo(fresh: true)
-      @report = report
       solve
       FileUtils.mkdir_p(FOLDER)
       { "desk" => VIEWS, "phone" => PHONE }.each { |size, views| views.each { |name, path| take(name, path, size) } }
@@ -40,17 +38,9 @@ module Thistle
 
     private
 
-    # A sheet for the thicket that nobody could name.
-    def report
-      patch = Testing.patch("Q-11")
-      seen = { "habit" => "vine", "climbs_by" => "twining", "leaf_margin" => "toothed",
-               "leaf_arrangement" => "alternate" }
-      key = Core::Identify::Key.new(seen, site: patch.property.site(Testing::TODAY), region: patch.property.region)
-      Store::Report.write(patch.property, key, patch:).id
-    end
-
     # A season of the preserve's crew, and the course of one patch.
     def solve
+      Testing.planting_plan("Q-05")
       patch = Testing.patch("Q-05")
       desk = Web::Decide::CourseDesk.new({ "method" => "cut_stump" }, patch, Testing::TODAY)
       typed = { "person" => "M. Oakes", "reason" => "The lever breaks the bank above the trail." }
@@ -65,7 +55,7 @@ module Thistle
     def take(name, path, size)
       resize size
       patches = %w[Q-04 Q-05 Q-06 Q-07].to_h { |code| [code.downcase.delete("-").to_sym, Testing.patch(code).id] }
-      visit format(path, **patches, report: @report, course: Testing.patch("Q-05").course.id)
+      visit format(path, **patches, course: Testing.patch("Q-05").course.id)
       page.has_css?("#map[data-ready]") if page.has_css?("#map", wait: 0)
       sleep 0.4
       page.driver.save_screenshot("#{FOLDER}/#{name}.png")

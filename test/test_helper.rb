@@ -41,6 +41,15 @@ module Thistle
 
     def patch(code) = Store::Patch.first(code:)
 
+    # A planting plan of a patch, as the mix bench makes one.
+    def planting_plan(code, **asked)
+      patch = patch(code)
+      asked = { "kind" => "plugs", "kinds" => "9", "area" => "120" }.merge(asked.transform_keys(&:to_s))
+      desk = Web::Replant::Desk.new(asked, patch, patch.property, TODAY)
+      mix = Web::Replant::MixDesk.new(asked, desk, patch.property.measures, TODAY)
+      Web::Replant::PlanDesk.new(mix, "", TODAY).make
+    end
+
     # A zip's bytes.
     def zip(files)
       Dir.mktmpdir do |folder|

@@ -78,6 +78,11 @@ module Thistle
 
         def check_planting
           rows = @knowledge.planting.values.flatten
+          years = @knowledge.expect.values.flatten
+          known(years.map { |row| row["source"] }, @knowledge.sources, "expect.yml", "source")
+          { "readying.yml" => @knowledge.readying, "stock.yml" => @knowledge.stock }.each do |file, table|
+            known(table.values.map { |row| row["source"] }, @knowledge.sources, file, "source")
+          end
           known(rows.map { |row| row["source"] }, @knowledge.sources, "planting.yml", "source")
           marks = @knowledge.anchors.merge("season_start" => true, "season_end" => true)
           known(rows.flat_map { |row| row.values_at("from", "to").map { |moment| moment["anchor"] } }, marks,

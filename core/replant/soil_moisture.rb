@@ -7,7 +7,7 @@ module Thistle
       # years behind us. Of a spring, a hollow or a water table it knows nothing.
       class SoilMoisture
         Answer = Value.define(:kind, :dry, :wet, :years)
-        DRY, WET = 0.4, 0.5 # shares of the season's days from which ground is called so (memory)
+        DRY, WET = 0.6, 0.5 # shares of the season's days from which ground is called so (memory)
 
         # The Answer for a Season::Site; kind: "dry", "moist" or "wet"; dry, wet: shares of the days.
         def self.of(site)

@@ -36,6 +36,25 @@ Sequel.migration do
       DateTime :deleted_at
       DateTime :created_at, null: false
     end
+    create_table(:waterings) do
+      primary_key :id
+      foreign_key :patch_id, :patches, null: false, on_delete: :cascade
+      Date :watered_on, null: false
+      DateTime :deleted_at
+      DateTime :created_at, null: false
+      index %i[patch_id watered_on], unique: true
+    end
+    create_table(:take_counts) do
+      primary_key :id
+      foreign_key :planting_id, :plantings, null: false, on_delete: :cascade, index: true
+      Date :counted_on, null: false
+      Integer :alive # of `looked_at` plants; null where cover was counted
+      Integer :looked_at
+      String :frames, text: true # JSON: percent of cover in each frame
+      String :note, text: true
+      DateTime :deleted_at
+      DateTime :created_at, null: false
+    end
     alter_table(:plantings) { add_foreign_key :plan_id, :planting_plans, on_delete: :set_null }
   end
 

@@ -7,7 +7,21 @@ module Thistle
       many_to_one :patch, class: "Thistle::Store::Patch"
       include Amendable
 
+      many_to_one :plan, class: "Thistle::Store::PlantingPlan"
+      one_to_many :counts, class: "Thistle::Store::TakeCount", key: :planting_id, order: %i[counted_on id],
+                           conditions: { deleted_at: nil }
+
       def on = from_on
+
+      # The half of the year in which it was planted: :spring while days grow longer, else :autumn.
+      def season
+        day = done_on || from_on
+        long = day.month.between?(1, 6)
+        long == patch.property.latitude.positive? ? :spring : :autumn
+      end
+
+      # Marks it as planted on a day.
+      def planted(date) = update(done_on: date)
 
       def native = Core::Knowledge.shipped.native(native_key)
     end

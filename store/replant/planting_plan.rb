@@ -28,6 +28,7 @@ module Thistle
           db.transaction do
             plan.set(bed:).save
             plan.record(windows)
+            FirstYears.new(plan, today).arrival(windows.each_value.map(&:from).min) unless plan.seed?
           end
           plan
         end
@@ -104,11 +105,23 @@ module Thistle
         end
       end
 
+      # What is in the ground as of a day: of all of it, or of some natives; what new stock asks for goes onto the list.
+      def planted(date, keys: nil)
+        rows = plantings.select { |one| one.done_on.nil? && (keys.nil? || keys.include?(one.native_key)) }
+        return if rows.empty?
+
+        db.transaction do
+          rows.each { |one| one.planted(date) }
+          FirstYears.new(self, date).ask
+        end
+      end
+
       # Taken back, with what of it was not planted yet.
       def take_back
         db.transaction do
           update(deleted_at: Time.now)
           plantings_dataset.where(done_on: nil).update(deleted_at: Time.now)
+          Task.undone.where(patch_id:, reason: FirstYears::ARRIVAL).update(dropped_at: Time.now)
         end
       end
 

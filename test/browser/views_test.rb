@@ -27,7 +27,9 @@ module Thistle
              "/recheck/patches/%{patch}/outlook", "/recheck/skip", "/recheck/quiet", "/recheck/trials",
              "/recheck/trials/new?patch=%{patch}", "/recheck/review?year=2025",
              "/recheck/patches/%{patch}/life", "/recheck/patches/%{patch}/origin",
-             "/replant?patch=%{patch}", "/replant/first?patch=%{patch}",
+             "/replant?patch=%{patch}", "/replant/first?patch=%{patch}", "/replant/mix?patch=%{patch}&area=120&kind=plugs",
+             "/replant/plans/1", "/replant/plans/1/when", "/replant/plans/1/take", "/replant/seed", "/replant/gather",
+             "/replant/spacing",
              "/records", "/records/check/2", "/records/treatment/7", "/records/observation/7",
              "/records/properties/new", "/find?q=mil"].freeze
     AXE = Axe::Configuration.instance.jslib
@@ -43,6 +45,7 @@ module Thistle
         resize size
         patch, mixed = %w[Q-05 Q-02].map { |code| Testing.patch(code).id }
         stop = Store::WorkDay.first.answered[:walk].first
+        Testing.planting_plan("Q-05")
         faults = VIEWS.flat_map do |view|
           visit format(view, patch:, mixed:, stop:)
           settle

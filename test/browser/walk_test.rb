@@ -163,20 +163,40 @@ module Thistle
     def replant
       click_link "Replant", href: "/replant?patch=#{@patch.id}"
 
-      assert_selector "article.native", text: "Spicebush"
-      fill_in "Area", with: "100"
-      find("article.native", text: "Spicebush").assert_text "29"
-      eventually do # what was typed may be answered once more, and shuts it
-        spicebush = find("article.native", text: "Spicebush")
-        spicebush.find("summary").click unless spicebush.has_css?("details[open]", wait: 0)
-        spicebush.has_text?("100 m² ÷ (0.866 × (2 m)²)", wait: 1)
-      end
-      pick "Plugs in", "squares"
-      find("article.native", text: "Spicebush").assert_text "25"
-      find("article.native", text: "Spicebush").click_button "Plan to plant"
+      find("article.native", text: "Spicebush").find("label.take").click
 
-      assert_text "Spicebush is planned"
-      assert_text "25 plugs on 100 m²"
+      assert_selector "article.native.taken", text: "Spicebush"
+      click_button "Put a mix together"
+      pick "Of", "shrubs and trees"
+      fill_in "Area", with: "100"
+
+      assert_selector ".mix-table tr", text: "Spicebush"
+      click_button "Make it the plan"
+
+      assert_text "The plan is on the record"
+      assert_selector "svg.bed path"
+      move_a_plant
+    end
+
+    # A plant is taken by the mouse and put two metres east; the drawing comes back with it there.
+    def move_a_plant
+      plan = Store::PlantingPlan.order(:id).last
+      x, y, = plan.laid_out[:plants].first
+      execute_script("document.querySelector('svg.bed').scrollIntoView({ block: 'center' })")
+      from, to = [[x, y], [x + 2, y]].map { |place| on_screen(*place) }
+      page.driver.browser.action.move_to_location(*from).click_and_hold.move_to_location(*to).perform
+      sleep 0.5 # the plan behind the picture is asked for while the button is down
+      page.driver.browser.action.move_by(1, 0).release.perform
+      eventually { (plan.refresh.laid_out[:plants].first[0] - x - 2).abs < 0.6 }
+    end
+
+    # Where a place of the bed is in the window.
+    def on_screen(x, y)
+      evaluate_script(<<~JS).map(&:round)
+        (() => { const svg = document.querySelector('svg.bed');
+          const at = new DOMPoint(#{x} - svg.dataset.west, svg.dataset.north - #{y}).matrixTransform(svg.getScreenCTM());
+          return [at.x, at.y]; })()
+      JS
     end
 
     def today

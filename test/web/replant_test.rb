@@ -125,11 +125,86 @@ module Thistle
     def test_seed_is_weighed_by_the_tag
       address = "/replant/mix.json?patch=#{q04.id}&kind=seed&area=100"
       before = json(address)["items"].find { |item| item["native"] == "virginia_wildrye" }
-      Store::SeedOnHand.create(native_key: "virginia_wildrye", name: "lot 1", purity: 0.9, germination: 0.375,
-                               grams: 500, created_at: Time.now)
+      lot = { native: "virginia_wildrye", name: "lot 1", purity: "90", germination: "0", grams: "500" }
+      send_form :post, "/replant/seed", **lot
+
+      assert_equal 422, last_response.status
+      send_form :post, "/replant/seed", **lot, germination: "37.5", tested_on: "2025-01-10", cost: "0.2"
+      kept = json("/replant/seed.json").first
+
+      assert_equal [0.3375, true], kept.values_at("live_share", "out_of_date")
       after = json(address)["items"].find { |item| item["native"] == "virginia_wildrye" }
 
       assert_in_delta 2 * before["bulk_seed_g"] / before["share"], after["bulk_seed_g"] / after["share"], 0.5
+    end
+
+    def test_when_and_how_the_ground_is_made_ready
+      made = plan
+      told = json("/replant/plans/#{made.id}/when.json")
+
+      assert_includes told["weeks"].map { |week| week["date"] }, told["best_week"]
+      assert(told["weeks"].all? { |week| week["date"] >= "2026-05-12" }, "no week that is over")
+      assert_equal 9, told["readying"].size
+      assert_includes get("/replant/plans/#{made.id}/when").body, "in nine of ten years"
+    end
+
+    # In the ground on 20 April; a look over the stock a fortnight later, a count after a year; counted, and taken back.
+    def test_what_took
+      made = plan
+      keys = made.items.map { |item| item.native.key }
+      send_form :post, "/replant/plans/#{made.id}/planted", on: "2027-01-01", "plants[]": keys
+
+      assert_equal 422, last_response.status
+      send_form :post, "/replant/plans/#{made.id}/planted", on: "2026-04-20", "plants[]": keys
+      due = Store::Task.where(patch_id: q04.id).exclude(reason: Store::FirstYears::ARRIVAL).select_order_map(:due_on)
+
+      assert_includes due, Date.new(2026, 5, 4)
+      assert_includes due, Date.new(2027, 4, 20)
+      planting = made.refresh.plantings.first
+      address = "/replant/plans/#{made.id}/counts"
+      send_form :post, address, planting: planting.id, counted_on: "2026-05-10", looked_at: "10", alive: "12"
+
+      assert_equal 422, last_response.status
+      send_form :post, address, planting: planting.id, counted_on: "2026-04-01", frames: "ten"
+
+      assert_includes last_response.body, "is before it was planted"
+      send_form :post, address, planting: planting.id, counted_on: "2026-05-10", looked_at: "10", alive: "4",
+                                frames: "5 10 8"
+      told = json("/replant/plans/#{made.id}/take.json")
+      native = told["natives"].find { |one| one["native"] == planting.native_key }
+
+      assert_in_delta (4.5 + 4) / 16, native["survival"]["mean"]
+      assert_operator native["again"], :>, 0
+      send_form :post, "/replant/counts/#{Store::TakeCount.first.id}/drop"
+
+      assert_in_delta 0.75, json("/replant/plans/#{made.id}/take.json")["natives"].first["survival"]["mean"]
+    end
+
+    # Dry for a month after planting: Today asks for water, until somebody poured it.
+    def test_water_owed_stands_on_today
+      made = plan
+      made.planted(Date.new(2026, 5, 12) - 60)
+      site = q04.property.site(Testing::TODAY)
+      dry = Core::Season::Day.new(date: Testing::TODAY, tmin: 20.0, tmax: 36.0, rain: 0.0)
+      site.stub(:day, dry) do
+        owed = Store::WaterOwed.new([q04.property], Testing::TODAY).rows
+
+        assert_equal [q04.id, Testing::TODAY], [owed.first.patch.id, owed.first.on]
+        send_form :post, "/replant/water", patch: q04.id
+
+        assert_operator Store::WaterOwed.new([q04.property], Testing::TODAY).of(q04).fill, :>, owed.first.fill
+      end
+    end
+
+    def test_spacing_and_own_seed
+      told = json("/replant/spacing.json?native=blue_grama&price=2")
+
+      assert_equal told["best_m"], told["choices"].min_by { |one| one["cost"] }["spacing_m"]
+      assert_includes get("/replant/spacing?native=nothing&price=x").body, "must be"
+      gathered = json("/replant/gather.json?all=1&native=indiangrass&plants=200&each=300")
+
+      assert_in_delta 15.58, gathered["most_g"], 0.01
+      assert_equal gathered["windows"].map { |one| one["from"] }, gathered["windows"].map { |one| one["from"] }.sort
     end
   end
 end

@@ -26,6 +26,47 @@ module Thistle
                       carrier_l: rows.any? ? mix.amounts.carrier_l : nil, one_more: mix.one_more&.native&.key)
         end
 
+        def lot(lot, today)
+          seed = lot.to_core
+          { id: lot.id, native: lot.native_key, name: lot.name, cleaned: lot.cleaned, purity: lot.purity,
+            germination: lot.germination, tested_on: lot.tested_on, gathered_on: lot.gathered_on, grams: lot.grams,
+            cost_g: lot.cost_g, live_share: seed.live.round(4), tagged: seed.tagged?,
+            out_of_date: seed.out_of_date?(today) }
+        end
+
+        def when(board)
+          weeks = board.weeks.map { |week| { **week.to_h, usual: week.usual, nine_in_ten: week.nine_in_ten } }
+          { plan: board.plan.id, windows: board.windows.map { |window, natives| window(window, natives) }, weeks:,
+            best_week: board.best&.date, cold: board.cold.map { |one| { **one.to_h, native: one.native.key } },
+            readying: board.schools.map { |row| row.to_h.slice(:key, :word, :from, :hours, :cost, :leaves, :reasons) } }
+        end
+
+        def window(window, natives) = { **window.to_h.except(:open), natives: natives.map(&:key) }
+
+        def take(board, form)
+          rows = board.rows.select(&:survival)
+          { plan: board.plan.id, year: board.year, expected_cover: board.expected&.fetch("cover"),
+            cover: board.cover && board.cover.last.to_h.except(:expected), errors: form.errors,
+            natives: rows.map { |row| lives(row) }, not_planted: board.waiting.map(&:native_key) }
+        end
+
+        def lives(row)
+          { native: row.native.key, planted: row.planted, planted_on: row.planting.done_on, alive: row.count&.alive,
+            looked_at: row.count&.looked_at, survival: row.survival.to_h, again: row.again, enough: row.enough }
+        end
+
+        def spacing(form)
+          closing = form.closing
+          rows = closing ? closing.choices.map { |one| { spacing_m: one.spacing, **one.to_h.except(:spacing) } } : []
+          { native: form[:native], per_m2: 100, choices: rows, best_m: closing&.best&.spacing, errors: form.errors }
+        end
+
+        def gather(board)
+          { windows: board.windows.map { |one| { **one.to_h.except(:open), native: one.native.key } },
+            divided: board.divided.map { |native, window| { native: native.key, from: window&.from, to: window&.to } },
+            most_g: board.most_g&.round(2), errors: board.stand.errors }
+        end
+
         def plan(board, errors)
           plan = board.plan
           { id: plan.id, patch: board.patch.code, kind: plan.kind, area_m2: plan.area_m2, version: plan.version,

@@ -12,10 +12,42 @@ module Thistle
           plan
         end
 
+        # The lot of seed that the address names.
+        def lot_in_path = Store::SeedOnHand[Whole.read(params["id"])] || halt(404)
+
         # The board of a plan that is drawn; 404 where there is nothing to see.
         def drawn_board
           board = PlanBoard.new(plan_in_path, units, today)
           board.drawn? ? board : halt(404)
+        end
+
+        # A day as it was typed; nil where it is none.
+        def day_typed(text)
+          Date.iso8601(text.to_s)
+        rescue Date::Error
+          nil
+        end
+
+        # The planting that a count is of: the one named, or for cover the first in the ground.
+        def counted_planting(plan, form)
+          done = plan.plantings.select(&:done_on)
+          found = plan.seed? ? done.first : done.find { |one| one.id == form.values[:planting] }
+          form.failed(:planting, "is not in the ground yet") unless found
+          form.failed(:counted_on, "is before it was planted") if found && counted_before?(form, found)
+          found
+        end
+
+        def counted_before?(form, planting)
+          form.values[:counted_on].is_a?(Date) && form.values[:counted_on] < planting.done_on
+        end
+
+        # The page of what took.
+        def take_page(plan, form: nil, errors: {}, status: 200)
+          board = TakeBoard.new(plan, today)
+          form ||= Forms::Took.untouched({ "counted_on" => today.to_s }, units:, today:)
+          show("replant/take", status:, board:, form:, errors:, planted_typed: params["on"]) do
+            Answers.take(board, form)
+          end
         end
 
         # The page of a plan.

@@ -8,6 +8,9 @@ module Thistle
         def self.registered(app)
           app.helpers Words, Helpers
           app.register Plans
+          app.register Seed
+          app.register Take
+          app.register Benches
 
           app.get "/replant" do
             patch = patch_in_query

@@ -11,12 +11,17 @@ module Thistle
           { today: board.today, due_count: board.due_count,
             due: board.due.map { |task| Recheck::Answers.task(task).merge(patch: task[:code]) },
             conditions: board.conditions.rows.map { |row| conditions(row) },
+            water: board.thirsty.map { |one| water(one) },
             planned: board.planned.map { |property, item| planned(property, item) },
             awaited: board.awaited.map { |task| awaited(task) },
             reports: board.reports.map { |report| { id: report.id, seen_on: report.seen_on } },
             hygiene: board.hygiene.map { |property, plants| { property: property.name, in_seed: plants.map(&:key) } },
             agenda_counts: board.groups.transform_values(&:total),
             agenda: board.groups.values.flat_map(&:items).map { |item| row(board, item) } }
+        end
+
+        def water(owed)
+          { patch: owed.patch.code, on: owed.on, fill: owed.fill.round(2), litres: owed.litres.round }
         end
 
         def conditions(row)

@@ -71,6 +71,9 @@ module Thistle
           end.sort_by { |_, row| row.due_on }
         end
 
+        # Young plantings that want water by the end of the forecast: [Store::WaterOwed::Owed].
+        def thirsty = @thirsty ||= Store::WaterOwed.new(@properties, today).rows.first(SHOWN)
+
         # Work days of the coming week: [Work::DayBoard].
         def work_days
           @work_days ||= Store::WorkDay.live.where(held_on: today..(today + SOON), closed_at: nil)

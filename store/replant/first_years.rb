@@ -1,0 +1,50 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # Process: what a planting asks for once it is in the ground, on its patch's list: new stock looked over for weeds
+    # that came with it, a meadow mown in its first year, a count of what lives.
+    class FirstYears
+      ARRIVAL = "Look the stock over for weeds as it arrives, before it is planted"
+      LOOK, COUNT = 14, 365 # days after planting
+      MOWN = [45, 75, 105].freeze # days after leaves unfold
+
+      def initialize(plan, date)
+        @plan, @date = plan, date
+      end
+
+      # Writes the tasks that are not there yet.
+      def ask
+        rows = @plan.seed? ? mowing : [[@date + LOOK, "Look the new plants over: weeds come with nursery stock"]]
+        rows << [@date + COUNT, "Count what lives of the planting"]
+        rows.each { |due_on, reason| write(due_on, reason) }
+      end
+
+      # When stock comes in, before any of it is planted.
+      def arrival(due_on) = write([due_on, @date].max, ARRIVAL)
+
+      private
+
+      def mowing
+        row = Core::Replant::Take.expected("seed", 1)
+        start = leaf_out
+        words = "Mow the sowing to #{row["mow_to_cm"]} cm when it stands #{row["mow_at_cm"]} cm high, before weeds seed"
+        MOWN.map { |days| [start + days, words] }
+      end
+
+      # Of the first growing season after sowing.
+      def leaf_out
+        site = @plan.patch.property.site(Setting.today)
+        [site.year(@date), site.year(@date >> 12)].filter_map { |year| year.moment(:leaf_out)&.date }
+                                                  .find { |day| day >= @date } || (@date + 60)
+      end
+
+      def write(due_on, reason)
+        open = Task.undone.where(patch_id: @plan.patch_id, reason:, due_on:)
+        return unless open.empty?
+
+        Task.create(patch_id: @plan.patch_id, kind: "check", due_on:, reason:, source: "common_practice")
+      end
+    end
+  end
+end

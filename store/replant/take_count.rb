@@ -1,0 +1,29 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # Model: a count of what took: how many of one native live of those looked at, or how much of the ground is covered.
+    class TakeCount < Sequel::Model(:take_counts)
+      many_to_one :planting, class: "Thistle::Store::Planting"
+
+      dataset_module do
+        def live = where(Sequel[:take_counts][:deleted_at] => nil)
+      end
+
+      # Percents of cover, one a frame; none where plants were counted.
+      def percents = frames ? JSON.parse(frames) : []
+
+      # {[native key, season] => [alive, looked at]} of the latest count of each planting, over all properties: what was
+      # learned of each native, planted in spring or in autumn.
+      def self.learned
+        rows = live.exclude(alive: nil).eager(:planting).order(:counted_on, :id).all
+        rows.to_h { |row| [row.planting_id, row] }.each_value.with_object({}) do |row, all|
+          next unless row.planting.done_on && row.planting.deleted_at.nil?
+
+          key = [row.planting.native_key, row.planting.season]
+          all[key] = all.fetch(key, [0, 0]).zip([row.alive, row.looked_at]).map(&:sum)
+        end
+      end
+    end
+  end
+end
