@@ -9,6 +9,7 @@ require_relative "decide"
 require_relative "identify"
 require_relative "mix"
 require_relative "recheck"
+require_relative "replant"
 require_relative "season"
 require_relative "survey"
 require_relative "work"
@@ -40,6 +41,7 @@ module Thistle
       mix
       work
       recheck
+      replant
     end
 
     def season = SeasonBench.new(self, Store::Property.order(:id).last).run
@@ -53,6 +55,8 @@ module Thistle
     def work = WorkBench.new(self, @property).run
 
     def recheck = RecheckBench.new(self, @property).run
+
+    def replant = ReplantBench.new(self, @property).run
 
     def identify = IdentifyBench.new(@property.site(Store::Setting.today)).run { |path| get(path) }
 

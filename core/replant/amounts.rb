@@ -6,7 +6,10 @@ module Thistle
       # What a mix comes to on its ground: plants to order and seed to weigh out.
       class Amounts
         # native; share of the ground; count of plants, or live and bulk grams of seed by `lot`; cost or nil; working.
-        Row = Value.define(:native, :share, :count, :pls_g, :bulk_g, :seeds_m2, :lot, :cost, :working)
+        Row = Value.define(:native, :share, :count, :pls_g, :bulk_g, :seeds_m2, :lot, :cost, :working) do
+          # g of seed that are not on the shelf.
+          def short_g = bulk_g ? [bulk_g - (lot.grams || 0.0), 0.0].max : 0.0
+        end
         CARRIER = 0.35 # L of damp sand on a square metre, so that little seed is spread evenly (memory)
 
         # items: [Mix::Item]; spacing_m: of all plants, or nil for each one's own; lots: {native key => SeedLot};

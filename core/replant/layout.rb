@@ -81,9 +81,10 @@ module Thistle
 
         def alone? = @kinds.size == 1
 
-        # A kind on its own lattice, where the ground is its own.
+        # A kind on the lattice of its spacing, where the ground is its own. Kinds of one spacing share theirs, so that
+        # nothing is lost where they meet.
         def stand(number)
-          phase = alone? ? 0.0 : number * 0.37 % 1
+          phase = @kinds.map(&:spacing).uniq.index(@kinds[number].spacing) * 0.37 % 1
           @bed.lattice(@kinds[number].spacing, grid: @grid, phase:).each do |x, y|
             put(x, y, number) if alone? || (owners[cells.at(x, y)] == number && room?(x, y, number))
           end

@@ -53,7 +53,7 @@ module Thistle
 
         # Why it does not come into question, or nil.
         def out(native, where)
-          return "weeds in this region" if where == :weed
+          return "invasive in this region" if where == :weed
           return "not at home here" unless where == :home || (where == :beside && @filters.include?("beside"))
           return "another light" unless native.light.include?(@sheet[:light])
           return "other moisture" unless native.moisture.include?(@sheet[:moisture])

@@ -15,6 +15,11 @@ module Thistle
         Core::Replant::SeedLot.new(**values.slice(*Core::Replant::SeedLot::FIELDS))
       end
 
+      # g of each native on the shelf, {key => g}.
+      def self.on_shelf
+        live.group(:native_key).select_hash(:native_key, Sequel.function(:sum, :grams).as(:grams))
+      end
+
       # The lot to sow of each native, {key => SeedLot}: one with a tag before one without, the latest test first.
       def self.to_sow
         live.all.group_by(&:native_key).transform_values do |lots|

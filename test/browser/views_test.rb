@@ -27,8 +27,9 @@ module Thistle
              "/recheck/patches/%{patch}/outlook", "/recheck/skip", "/recheck/quiet", "/recheck/trials",
              "/recheck/trials/new?patch=%{patch}", "/recheck/review?year=2025",
              "/recheck/patches/%{patch}/life", "/recheck/patches/%{patch}/origin",
-             "/replant?patch=%{patch}", "/replant/first?patch=%{patch}", "/replant/mix?patch=%{patch}&area=120&kind=plugs",
-             "/replant/plans/1", "/replant/plans/1/when", "/replant/plans/1/take", "/replant/seed", "/replant/gather",
+             "/replant?patch=%{patch}", "/replant/first?patch=%{patch}",
+             "/replant/mix?patch=%{patch}&area=120&kind=plugs", "/replant/plans/1",
+             "/replant/plans/1/when", "/replant/plans/1/take", "/replant/seed", "/replant/gather",
              "/replant/spacing",
              "/records", "/records/check/2", "/records/treatment/7", "/records/observation/7",
              "/records/properties/new", "/find?q=mil"].freeze

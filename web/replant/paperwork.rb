@@ -7,7 +7,7 @@ module Thistle
     module Replant
       # What is handed out of a plan: the order list, the sheet for the bed, the plants as places.
       module Paperwork
-        COLUMNS = %w[letter native scientific stock number seed_g order_by plant_from plant_to share_percent
+        COLUMNS = %w[letter native scientific stock number seed_g order_g order_by plant_from plant_to share_percent
                      caution].freeze
 
         module_function
@@ -17,7 +17,7 @@ module Thistle
             csv << COLUMNS
             board.rows.each do |row|
               csv << [row.letter, row.native.name, row.native.scientific, row.stock, row.count, row.bulk_g&.round(1),
-                      row.order_by, row.planting&.from_on, row.planting&.to_on, (row.share * 100).round(1),
+                      row.order_g&.round(1), row.order_by, row.planting&.from_on, row.planting&.to_on, (row.share * 100).round(1),
                       row.native.caution]
             end
           end

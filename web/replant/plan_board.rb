@@ -10,7 +10,7 @@ module Thistle
         PAD = 2.0 # m around the bed
         FRONTS = { "" => "nobody", "0" => "the north", "90" => "the east", "180" => "the south",
                    "270" => "the west" }.freeze
-        Row = Core::Value.define(:letter, :colour, :native, :count, :bulk_g, :stock, :planting, :order_by, :share)
+        Row = Core::Value.define(:letter, :colour, :native, :count, :bulk_g, :stock, :planting, :order_by, :share, :order_g)
 
         attr_reader :plan, :units
 
@@ -31,6 +31,7 @@ module Thistle
             planting = plan.plantings.find { |one| one.native_key == native.key }
             Row.new(letter: letter(n), colour: COLOURS[n % COLOURS.size], native:, count:, bulk_g: item.bulk_g,
                     stock: plan.seed? ? "seed" : Core::Replant::Stock.of(native), planting:, share: item.share,
+                    order_g: item.bulk_g && [item.bulk_g - shelf.fetch(native.key, 0.0), 0.0].max,
                     order_by: planting && order_by(planting))
           end
         end
@@ -103,6 +104,9 @@ module Thistle
         end
 
         private
+
+        # g of seed on the shelf, by native.
+        def shelf = @shelf ||= Store::SeedOnHand.on_shelf
 
         def too_near?((x, y, *), (ox, oy, *)) = (x - ox).abs < 2.6 * mark && (y - oy).abs < 1.5 * mark
 

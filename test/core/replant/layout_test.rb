@@ -37,6 +37,9 @@ module Thistle
         count = Replant::Layout.new(bed, [kind("a", 1, 0.5)], grid:).plants.size
 
         assert_in_delta 1600 / (share * 0.25), count, 0.03 * count
+        many = Array.new(8) { |n| kind(n.to_s, 0.125, 0.5, height: 20 * n) }
+
+        assert_in_delta count, Replant::Layout.new(bed, many, grid:, front: 90).plants.size, 0.03 * count
       end
     end
 

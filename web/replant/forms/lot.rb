@@ -20,7 +20,8 @@ module Thistle
             end
             %i[tested_on gathered_on].each do |name|
               rule(name) do
-                key.failure("is in the future: today is #{Web::Words.full_day(today)}") if value.is_a?(Date) && value > today
+                later = value.is_a?(Date) && value > today
+                key.failure("is in the future: today is #{Web::Words.full_day(today)}") if later
               end
             end
             rule(:purity, :germination).validate(:both_or_neither)

@@ -20,10 +20,18 @@ module Thistle
             key = params["native"].to_s
             native = Core::Knowledge.shipped.palette[key] || Core::Knowledge.shipped.native("golden_ragwort")
             row = Core::Knowledge.shipped.stock.fetch(Core::Replant::Stock.of(native))
-            plain = typed({ native: native.key, price: row["price"] || 4.0, wage:,
-                            survives: row.fetch("survives", 0.75) * 100 })
+            plain = typed({ native: native.key, price: row["price"] || 4.0, wage:, survives: lives(native) })
             new({ **plain, **params.slice("native", "price", "wage", "survives") }, units:, today:)
           end
+
+          # Percent that live, by the group's own counts of it where there are any, else as planned.
+          def self.lives(native)
+            counts = %i[spring autumn].map { |season| Store::TakeCount.learned.fetch([native.key, season], [0, 0]) }
+            stock = Core::Replant::Stock.of(native)
+            others = counts.transpose.map(&:sum)
+            (Core::Replant::Take.survival(stock, alive: 0, counted: 0, others:).mean * 100).round
+          end
+          private_class_method :lives
 
           def native = Core::Knowledge.shipped.native(values[:native])
 
