@@ -36,6 +36,17 @@ Sequel.migration do
       DateTime :deleted_at
       DateTime :created_at, null: false
     end
+    create_table(:gather_places) do
+      primary_key :id
+      foreign_key :property_id, :properties, null: false, on_delete: :cascade, index: true
+      String :native_key, null: false
+      Float :longitude, null: false
+      Float :latitude, null: false
+      Integer :plants
+      String :note, text: true
+      DateTime :deleted_at
+      DateTime :created_at, null: false
+    end
     create_table(:waterings) do
       primary_key :id
       foreign_key :patch_id, :patches, null: false, on_delete: :cascade

@@ -206,5 +206,27 @@ module Thistle
       assert_in_delta 15.58, gathered["most_g"], 0.01
       assert_equal gathered["windows"].map { |one| one["from"] }, gathered["windows"].map { |one| one["from"] }.sort
     end
+
+    # Three places in a row east of the gate: out and back is twice the farthest; what is not ripe is left out.
+    def test_a_walk_past_what_is_ripe
+      gate = Store::Property.first.zones_of("access").first.shape.positions.first
+      { 0.001 => "indiangrass", 0.003 => "little_bluestem", 0.002 => "indiangrass", 0.004 => "golden_ragwort" }
+        .each do |east, native|
+          point = JSON.generate(type: "Point", coordinates: [gate[0] + east, gate[1]])
+          send_form :post, "/replant/gather/places", geometry: point, native:, plants: "80"
+        end
+      told = json("/replant/gather.json?on=2026-10-05")
+      far = Core::Survey::Geodesic.distance(gate, [gate[0] + 0.003, gate[1]])
+
+      assert_equal 3, told["round"].size
+      refute_includes told["round"].map { |one| one["native"] }, "golden_ragwort"
+      assert_in_delta 2 * far, told["round_m"], 2
+      send_form :post, "/replant/gather/places", geometry: "", native: "indiangrass"
+
+      assert_includes last_response.body, "Draw a point"
+      send_form :post, "/replant/gather/places/#{Store::GatherPlace.first.id}/drop"
+
+      assert_equal 2, json("/replant/gather.json?on=2026-10-05")["round"].size
+    end
   end
 end

@@ -60,6 +60,7 @@ module Thistle
        ["/work/kit", { kind: "saw", name: "Saws", owned: "4" }],
        ["/work/days", { held_on: "2026-05-16", starts_at: "09:00", ends_at: "13:00", hands: "4" }],
        ["/replant/plans", { patch: named, kind: "plugs", area: "20" }],
+       ["/replant/gather/places", { geometry: POINT, native: "indiangrass", plants: "80" }],
        ["/replant/seed", { native: "indiangrass", name: "L-1", grams: "500", cleaned: "true" }],
        ["/decide/rules/off", { rule: "dry_soil", reason: "walk", person: "Walker" }],
        ["/decide/plan", { from: "2026-05-12", weeks: 4, hours: 8, goal: "stop_spread" }]]
@@ -112,7 +113,9 @@ module Thistle
        ["POST", "/replant/seed/1/undo", {}], ["POST", "/replant/water", { "patch" => patch }],
        ["POST", "/replant/water/#{patch}/undo", {}],
        ["POST", "/replant/plans/1/counts", { "planting" => "1", "counted_on" => "2026-05-12", "frames" => "5 10" }],
-       *%w[drop undo].map { |act| ["POST", "/replant/counts/1/#{act}", {}] },
+       *%w[drop undo].flat_map do |act|
+         %w[counts gather/places].map { |list| ["POST", "/replant/#{list}/1/#{act}", {}] }
+       end,
        *%w[drop undo].map { |act| ["POST", "/mix/calibration/1/#{act}", {}] }, ["POST", "/mix/shelf/1/undo", {}],
        ["POST", "/season/sightings/1/undo", {}], ["POST", "/records/treatment/1/bring-back", {}],
        ["DELETE", "/season/weather/files/1", {}]]

@@ -64,7 +64,8 @@ module Thistle
         def gather(board)
           { windows: board.windows.map { |one| { **one.to_h.except(:open), native: one.native.key } },
             divided: board.divided.map { |native, window| { native: native.key, from: window&.from, to: window&.to } },
-            most_g: board.most_g&.round(2), errors: board.stand.errors }
+            round: board.round.stops.map { |stop| { native: stop.place.native_key, position: stop.place.position } },
+            round_m: board.round.metres.round, most_g: board.most_g&.round(2), errors: board.stand.errors }
         end
 
         def plan(board, errors)

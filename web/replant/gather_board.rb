@@ -11,16 +11,38 @@ module Thistle
                     moist: "never let it dry out: clean off the pulp, sow at once or keep in damp sand, cool",
                     wet: "keep it in water or wet mud, cool" }.freeze
 
-        attr_reader :property, :today, :stand
+        attr_reader :property, :today, :stand, :on
 
         def initialize(params, property, units, today)
           @property, @today = property, today
           @all = params["all"] == "1"
+          @on = day(params["on"]) || today
           asked = params.slice("native", "plants", "each")
           @stand = asked.empty? ? Forms::Stand.untouched(units:, today:) : Forms::Stand.new(asked, units:, today:)
         end
 
         def all? = @all || planned.empty?
+
+        # Places where seed may be gathered.
+        def places
+          @places ||= Store::GatherPlace.live.where(property_id: property.id).order(:native_key, :id).all
+        end
+
+        # The walk past those that are ripe on a day; every native that has a place counts, planned or not.
+        def round
+          @round ||= begin
+            gathering = Core::Replant::Gathering.new(property.site(today))
+            windows = places.map(&:native).uniq.to_h { |native| [native.key, gathering.window(native)] }.compact
+            Store::GatherRound.new(property, windows, on)
+          end
+        end
+
+        # The places for the map.
+        def marks
+          places.map do |place|
+            { geometry: { type: "Point", coordinates: place.position }, style: "past", label: place.native.name }
+          end
+        end
 
         # Natives of the live plans of this property.
         def planned
@@ -54,6 +76,13 @@ module Thistle
           natives.select { |native| native.stock.include?("divisions") }.sort_by(&:name)
                  .map { |native| [native, sowing.of(native).first] }
         end
+
+        def day(text)
+          Date.iso8601(text.to_s)
+        rescue Date::Error
+          nil
+        end
+        private :day
 
         # Grams at most of the stand that was asked about; nil until it is said.
         def most_g

@@ -16,9 +16,10 @@ module Thistle
           CSV.generate do |csv|
             csv << COLUMNS
             board.rows.each do |row|
-              csv << [row.letter, row.native.name, row.native.scientific, row.stock, row.count, row.bulk_g&.round(1),
-                      row.order_g&.round(1), row.order_by, row.planting&.from_on, row.planting&.to_on, (row.share * 100).round(1),
-                      row.native.caution]
+              amount = [row.count, row.bulk_g&.round(1), row.order_g&.round(1)]
+              days = [row.order_by, row.planting&.from_on, row.planting&.to_on]
+              csv << [row.letter, row.native.name, row.native.scientific, row.stock, *amount, *days,
+                      (row.share * 100).round(1), row.native.caution]
             end
           end
         end

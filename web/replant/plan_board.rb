@@ -10,7 +10,8 @@ module Thistle
         PAD = 2.0 # m around the bed
         FRONTS = { "" => "nobody", "0" => "the north", "90" => "the east", "180" => "the south",
                    "270" => "the west" }.freeze
-        Row = Core::Value.define(:letter, :colour, :native, :count, :bulk_g, :stock, :planting, :order_by, :share, :order_g)
+        Row = Core::Value.define(:letter, :colour, :native, :count, :bulk_g, :stock, :planting, :order_by, :share,
+                                 :order_g)
 
         attr_reader :plan, :units
 
