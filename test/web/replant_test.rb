@@ -32,6 +32,25 @@ module Thistle
       assert_equal 422, last_response.status
     end
 
+    # What the page shows on the record's word, sent along with the form, is nobody's word; a new one is.
+    def test_what_only_stands_there_is_not_said
+      page = Nokogiri::HTML5(get("/replant?patch=#{q04.id}").body)
+      form = page.at_css("#palette")
+      sent = form.css("input[type=hidden], input[checked], option[selected]").filter_map do |field|
+        name = field["name"] || field.ancestors("select").first["name"]
+        [name, field["value"]]
+      end
+      again = json("/replant.json?#{URI.encode_www_form(sent)}")["site"]
+
+      from = %w[light soil jobs].map { |fact| again[fact]["from"] }
+
+      assert_equal ["the patch’s record", "the property’s soil, loam", "the patch’s record"], from
+      sunny = [*sent.reject { |field| field.first == "s[light]" }, ["s[light]", "sun"]]
+      said = json("/replant.json?#{URI.encode_www_form(sunny)}")
+
+      assert_equal ["sun", "said here"], said["site"]["light"].values_at("value", "from")
+    end
+
     # Under a canopy of 80 % the sun's path makes shade of it, whatever the record says.
     def test_light_by_the_sun_through_the_canopy
       site = json("/replant.json?patch=#{q04.id}&s[canopy]=80")["site"]

@@ -20,8 +20,18 @@ module Thistle
         def site = @property.site(@today)
         def sowing = @sowing ||= Core::Replant::Sowing.new(site)
 
-        # What was said in the address, as it was typed: {fact => text}.
-        def typed = @typed ||= hash("s").slice(*Core::Replant::SiteSheet::CHOICES.keys.map(&:to_s))
+        # What was said in the address, as it was typed: {fact => text}. What only stands as the page showed it (`was`)
+        # nobody said.
+        def typed
+          @typed ||= hash("s").slice(*Core::Replant::SiteSheet::CHOICES.keys.map(&:to_s))
+                              .reject { |key, text| hash("was")[key] == text }
+        end
+
+        # Values that the page shows on another word than the reader's: {fact => text}.
+        def shown_as
+          keys = Core::Replant::SiteSheet::CHOICES.keys.select { |key| sheet.said(key) && !said.key?(key) }
+          keys.to_h { |key| [key, key == :jobs ? sheet.jobs.join(" ") : as_typed(key)] }
+        end
 
         # The sheet; what cannot be said is left out, with its complaint in `errors`.
         def sheet
@@ -89,7 +99,8 @@ module Thistle
         def jobs
           return unless @params.key?("jobs")
 
-          Array(@params["jobs"]) & Core::Replant::Native::JOBS.keys
+          ticked = Array(@params["jobs"]) & Core::Replant::Native::JOBS.keys
+          ticked unless hash("was")["jobs"]&.split&.sort == ticked.sort
         end
 
         def read(key, text)

@@ -37,10 +37,12 @@ module Thistle
           end
         end
 
-        # The places for the map.
+        # The places for the map, those of the walk with their number in it.
         def marks
+          numbers = round.stops.each_with_index.to_h { |stop, n| [stop.place.id, (n + 1).to_s] }
           places.map do |place|
-            { geometry: { type: "Point", coordinates: place.position }, style: "past", label: place.native.name }
+            geometry = { type: "Point", coordinates: place.position }
+            { geometry:, style: "past", label: numbers[place.id] }.compact
           end
         end
 
