@@ -8,9 +8,9 @@ module Thistle
       Said = Core::Replant::SiteSheet::Said
       HERE, KEPT, RECORD = "said here", "kept for this patch", "the patch’s record"
 
-      # said: {fact => value} of now.
-      def initialize(property, patch, today, said: {})
-        @property, @patch, @said = property, patch, said
+      # said: {fact => value} of now; cleared: facts that are said not to be known.
+      def initialize(property, patch, today, said: {}, cleared: [])
+        @property, @patch, @said, @cleared = property, patch, said, cleared
         @site = property.site(today)
       end
 
@@ -31,7 +31,8 @@ module Thistle
         kept = @patch ? SiteSaid.of(@patch) : {}
         kept = kept.slice(*Core::Replant::SiteSheet::CHOICES.keys)
                    .transform_values { |value| Said.new(value:, from: KEPT, source: "own_records") }
-        [said, kept, of_patch, of_property].reduce { |first, later| later.merge(first) }.then { |all| with_light(all) }
+        all = [said, kept, of_patch, of_property].reduce { |first, later| later.merge(first) }
+        with_light(all.except(*@cleared))
       end
 
       def of_patch

@@ -27,6 +27,10 @@ module Thistle
       assert_equal [6.2, 120.0, "kept for this patch"],
                    [kept["site"]["ph"]["value"], kept["site"]["view_cm"]["value"], kept["site"]["deer"]["from"]]
       assert_operator kept["natives"].size, :<, before["natives"].size
+      send_form :post, "/replant/site", patch: q04.id, "s[deer]": "?", "s[salt]": "no"
+      kept = json("/replant.json?patch=#{q04.id}")["site"]
+
+      assert_equal [nil, "no", 6.2], [kept["deer"], kept["salt"]["value"], kept["ph"]["value"]]
       send_form :post, "/replant/site", patch: q04.id, "s[ph]": "99"
 
       assert_equal 422, last_response.status

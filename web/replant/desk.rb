@@ -6,6 +6,7 @@ module Thistle
       # Reads the replant bench: what is said of the ground, the filters and what was ticked, from the address over the
       # record.
       class Desk
+        UNKNOWN = "?" # what is sent for a fact that is not known
         SHOWN = 24 # natives in the list before someone asks for all
         LENGTHS = { house_m: 1, view_cm: 100 }.freeze # facts typed in the reader's units of length, of a metre
 
@@ -27,17 +28,23 @@ module Thistle
                               .reject { |key, text| hash("was")[key] == text }
         end
 
+        # Facts that the reader says are not known, whatever anybody kept.
+        def cleared = typed.select { |_, text| text == UNKNOWN }.keys.map(&:to_sym)
+
         # Values that the page shows on another word than the reader's: {fact => text}.
         def shown_as
-          keys = Core::Replant::SiteSheet::CHOICES.keys.select { |key| sheet.said(key) && !said.key?(key) }
+          keys = Core::Replant::SiteSheet::CHOICES.keys.reject { |key| said.key?(key) || cleared.include?(key) }
           keys.to_h { |key| [key, key == :jobs ? sheet.jobs.join(" ") : as_typed(key)] }
         end
+
+        # Keeps what is said now for the patch, over what was kept before.
+        def keep = Store::SiteSaid.keep(@patch, Store::SiteSaid.of(@patch).merge(said).except(*cleared))
 
         # The sheet; what cannot be said is left out, with its complaint in `errors`.
         def sheet
           @sheet ||= begin
             facts = said
-            Store::SiteGround.new(@property, @patch, @today, said: facts).sheet
+            Store::SiteGround.new(@property, @patch, @today, said: facts, cleared:).sheet
           rescue Core::BadInput => e
             raise unless facts.key?(e.field)
 
@@ -49,7 +56,8 @@ module Thistle
 
         # Facts said in the address, read: {fact => value}.
         def said
-          facts = typed.to_h { |key, text| [key.to_sym, read(key.to_sym, text)] }.compact
+          facts = typed.reject { |_, text| text == UNKNOWN }
+          facts = facts.to_h { |key, text| [key.to_sym, read(key.to_sym, text)] }.compact
           facts[:jobs] = jobs if jobs
           facts.except(*@dropped)
         end
@@ -72,7 +80,8 @@ module Thistle
           return typed[key.to_s] if typed.key?(key.to_s)
 
           value = sheet[key]
-          return value.to_s unless LENGTHS[key] && value
+          return UNKNOWN if value.nil? && Core::Replant::SiteSheet::CHOICES[key]
+          return value.to_s.delete_suffix(".0") unless LENGTHS[key] && value
 
           units.from_si(:length, value / LENGTHS[key].to_f).round(1).to_s.delete_suffix(".0")
         end

@@ -43,7 +43,7 @@ module Thistle
           @amounts ||= Core::Replant::Amounts.new(answer.items, m2: form.m2, kind: form.kind, grid: form.values[:grid],
                                                                 spacing_m: form.spacing_m, lots:, prices:)
         rescue Core::BadInput => e
-          form.failed(e.field, e.message)
+          form.failed(e.field, "cannot be: #{e.message}")
           @amounts = Core::Replant::Amounts.new([], m2: form.m2, kind: form.kind)
         end
 

@@ -22,7 +22,7 @@ module Thistle
 
           written(rows)
         rescue Core::BadInput => e
-          failed(e.field, e.message)
+          failed(e.field, "cannot be: #{e.message}")
         end
 
         private

@@ -24,7 +24,7 @@ module Thistle
             wrong = desk.tap(&:sheet).errors.any?
             next show("replant/index", status: 422, desk:, patch:) { Answers.bench(desk) } if wrong
 
-            Store::SiteSaid.keep(patch, desk.said)
+            desk.keep
             go_to "/replant?patch=#{patch.id}", "Kept: what is said of the ground of #{patch.code}."
           end
 
