@@ -69,6 +69,9 @@ module Thistle
         cm >= 91 ? "#{figure((cm / 30.48 * 2).round / 2.0)} ft" : "#{(cm / 2.54).round} in"
       end
 
+      # What is delivered loose, of m³.
+      def bulk(cubic_m) = us? ? "#{figure(cubic_m / 0.764554858)} yd³" : "#{figure(cubic_m)} m³"
+
       def rain(mm) = us? ? "#{figure(mm / 25.4)} in" : "#{figure(mm)} mm"
       def wind(km_h) = us? ? "#{(km_h / 1.609344).round} mph" : "#{km_h.round} km/h"
       def temperature(c) = us? ? "#{((c * 9 / 5) + 32).round} °F" : "#{c.round} °C"

@@ -28,7 +28,8 @@ module Thistle
       def mowing
         row = Core::Replant::Take.expected("seed", 1)
         start = leaf_out
-        words = "Mow the sowing to #{row["mow_to_cm"]} cm when it stands #{row["mow_at_cm"]} cm high, before weeds seed"
+        low, high = row.values_at("mow_to_cm", "mow_at_cm").map { |cm| @plan.patch.property.measures.depth(cm) }
+        words = "Mow the sowing to #{low} when it stands #{high} high, before weeds seed"
         MOWN.map { |days| [start + days, words] }
       end
 

@@ -33,6 +33,12 @@ module Thistle
           plan
         end
 
+        # The last live plans of a property.
+        def latest(property, most = 12)
+          live.where(patch_id: property.live_patches.unordered.select(:id)).order(Sequel.desc(:id)).limit(most)
+              .eager(:patch).all
+        end
+
         def written(mix)
           JSON.generate(mix.map { |item| { native: item.native.key, **item.to_h.except(:native).compact } })
         end

@@ -42,17 +42,29 @@ module Thistle
       def owed(patch, plantings, always: false)
         planted_on = plantings.map(&:done_on).max
         site = patch.property.site(@today)
-        waterings = Watering.live.where(patch_id: patch.id).select_order_map(:watered_on)
-        roots = Core::Replant::RootWater.new(site.texture, fill: site.ground(planted_on).fill)
-        on, fill, dry = follow(site, roots, planted_on, waterings)
+        waterings = poured.fetch(patch.id, [])
+        on, fill, dry = followed(site, planted_on, waterings)
         return unless on || always
 
         litres = dry * CATCH * plantings.sum(&:plugs)
         Owed.new(patch:, planted_on:, fill:, on:, last: waterings.last, litres:)
       end
 
+      # {patch id => days on which it was watered}.
+      def poured
+        since = @today - (365 * YEARS)
+        @poured ||= Watering.live.where { watered_on >= since }.order(:watered_on)
+                            .select_hash_groups(:patch_id, :watered_on)
+      end
+
+      # The same for all that were planted on one day and watered on the same ones.
+      def followed(site, planted_on, waterings)
+        (@followed ||= {})[[site, planted_on, waterings]] ||= follow(site, planted_on, waterings)
+      end
+
       # [the first day from today on that it is thirsty, its fill today, mm that filling it up takes].
-      def follow(site, roots, planted_on, waterings)
+      def follow(site, planted_on, waterings)
+        roots = Core::Replant::RootWater.new(site.texture, fill: site.ground(planted_on).fill)
         fill = dry = thirsty = nil
         (planted_on..site.horizon).each do |date|
           roots.water if waterings.include?(date)

@@ -25,16 +25,16 @@ module Thistle
         # nobody said.
         def typed
           @typed ||= hash("s").slice(*Core::Replant::SiteSheet::CHOICES.keys.map(&:to_s))
-                              .reject { |key, text| hash("was")[key] == text }
+                              .reject { |key, text| was[key] == text }
         end
 
         # Facts that the reader says are not known, whatever anybody kept.
         def cleared = typed.select { |_, text| text == UNKNOWN }.keys.map(&:to_sym)
 
-        # Values that the page shows on another word than the reader's: {fact => text}.
+        # Values that the page shows on another word than the reader's, as one query.
         def shown_as
           keys = Core::Replant::SiteSheet::CHOICES.keys.reject { |key| said.key?(key) || cleared.include?(key) }
-          keys.to_h { |key| [key, key == :jobs ? sheet.jobs.join(" ") : as_typed(key)] }
+          Rack::Utils.build_query(keys.to_h { |key| [key, key == :jobs ? sheet.jobs.join(" ") : as_typed(key)] })
         end
 
         # Keeps what is said now for the patch, over what was kept before.
@@ -109,7 +109,17 @@ module Thistle
           return unless @params.key?("jobs")
 
           ticked = Array(@params["jobs"]) & Core::Replant::Native::JOBS.keys
-          ticked unless hash("was")["jobs"]&.split&.sort == ticked.sort
+          ticked unless was["jobs"]&.split&.sort == ticked.sort
+        end
+
+        # What the page showed on another word than the reader's when it was sent: {fact => text}.
+        def was
+          @was ||= begin
+            text = @params["was"]
+            text.is_a?(String) ? Rack::Utils.parse_query(text).select { |_, value| value.is_a?(String) } : {}
+          rescue ArgumentError, Rack::QueryParser::QueryLimitError
+            {}
+          end
         end
 
         def read(key, text)

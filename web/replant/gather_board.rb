@@ -13,10 +13,10 @@ module Thistle
 
         attr_reader :property, :today, :stand, :on
 
-        def initialize(params, property, units, today)
+        def initialize(params, property, units, today, on: nil)
           @property, @today = property, today
           @all = params["all"] == "1"
-          @on = day(params["on"]) || today
+          @on = on || today
           asked = params.slice("native", "plants", "each")
           @stand = asked.empty? ? Forms::Stand.untouched(units:, today:) : Forms::Stand.new(asked, units:, today:)
         end
@@ -78,13 +78,6 @@ module Thistle
           natives.select { |native| native.stock.include?("divisions") }.sort_by(&:name)
                  .map { |native| [native, sowing.of(native).first] }
         end
-
-        def day(text)
-          Date.iso8601(text.to_s)
-        rescue Date::Error
-          nil
-        end
-        private :day
 
         # Grams at most of the stand that was asked about; nil until it is said.
         def most_g

@@ -21,13 +21,6 @@ module Thistle
           board.drawn? ? board : halt(404)
         end
 
-        # A day as it was typed; nil where it is none.
-        def day_typed(text)
-          Date.iso8601(text.to_s)
-        rescue Date::Error
-          nil
-        end
-
         # The planting that a count is of: the one named, or for cover the first in the ground.
         def counted_planting(plan, form)
           done = plan.plantings.select(&:done_on)

@@ -59,7 +59,7 @@ module Thistle
         end
 
         def depth_unit = units.us? ? "in" : "cm"
-        def volume(cubic_m) = units.us? ? "#{units.figure(cubic_m / 0.764554858)} yd³" : "#{units.figure(cubic_m)} m³"
+        def volume(cubic_m) = units.bulk(cubic_m)
 
         private
 

@@ -10,10 +10,9 @@ module Thistle
 
           attr_reader :how, :errors
 
-          def self.read(params) = new(params)
-
-          def initialize(params)
-            @errors = {}
+          # units: lengths are typed in them.
+          def initialize(params, units)
+            @errors, @units = {}, units
             @how = { grid: grid(params["grid"]), front: front(params["front"]),
                      standing: trees(params["standing"].to_s) }
           end
@@ -39,9 +38,11 @@ module Thistle
           def tree(row, line)
             numbers = row.split(/[,;\s]+/).map { |text| Float(text, exception: false) }
             read = numbers.size == 3 && numbers.all? { |one| one&.finite? && one.abs < 5000 }
+            numbers = numbers.map { |one| @units.to_si(:length, one) } if read
             return numbers if read && numbers[2].between?(0.05, 50)
 
-            @errors[:standing] ||= "Line #{line} is not three numbers: east, north, and 0.05 to 50 m free around it."
+            @errors[:standing] ||= "Line #{line} is not three numbers: east, north, and " \
+                                   "#{@units.length(0.05)} to #{@units.length(50.0)} free around it."
             nil
           end
         end

@@ -13,7 +13,7 @@ module Thistle
             end
 
             app.get "/replant/gather" do
-              board = GatherBoard.new(params, property, units, today)
+              board = GatherBoard.new(params, property, units, today, on: day_in_query("on"))
               place = Forms::Place.untouched(units:, today:)
               show("replant/gather", board:, place:) { Answers.gather(board) }
             end

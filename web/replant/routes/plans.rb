@@ -24,7 +24,7 @@ module Thistle
             app.post "/replant/plans/:id/lay" do
               plan = plan_in_path
               halt 409 if plan.deleted_at || plan.laid_out.nil?
-              layout = Forms::Layout.read(params)
+              layout = Forms::Layout.new(params, units)
               next planting_plan(plan, errors: layout.errors, status: 422) unless layout.ok?
 
               plan.lay(**layout.how)

@@ -17,7 +17,7 @@ module Thistle
             app.post "/replant/plans/:id/planted" do
               plan = plan_in_path
               halt 409 if plan.deleted_at
-              on = day_typed(params["on"])
+              on = day_in_query("on")
               wrong = "The day is needed, and not in the future." unless on && on <= today
               next take_page(plan, errors: { on: wrong }, status: 422) if wrong
 
