@@ -54,7 +54,7 @@ folders = rest.group_by { |file| file == WALK ? WALK : File.dirname(file) }
 batches = folders.map { |folder, files| Batch.new(folder, files) }
 batches += browser.map { |file| Batch.new(file, [file]) }
 batches.sort_by! { |batch| [LONG.index(batch.name) || LONG.size, batch.name] }
-batches.unshift(*SIZES.map { |name, only| Batch.new("#{VIEWS}, #{name}", [VIEWS], only) })
+batches.insert(1, *SIZES.map { |name, only| Batch.new("#{VIEWS}, #{name}", [VIEWS], only) })
 
 queue = Queue.new
 batches.each { |batch| queue << batch }

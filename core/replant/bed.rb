@@ -15,7 +15,7 @@ module Thistle
         # rings: [[[x, y]]], the outline and holes of every part; standing: trees and the like, [Standing]. Raises
         # BadInput (field :area) for ground of nothing.
         def initialize(rings, standing: [])
-          @rings = rings.select { |ring| ring.size > 3 }
+          @rings = turned(rings.select { |ring| ring.size > 3 })
           raise BadInput.new("There is no ground to plant.", field: :area) if @rings.empty?
 
           @edges = @rings.flat_map { |ring| ring.each_cons(2).to_a }
@@ -83,7 +83,26 @@ module Thistle
         end
 
         def free?(x, y) = @standing.none? { |one| ((one.x - x)**2) + ((one.y - y)**2) < one.r**2 }
-        # m² of rings; holes run against their outline, whichever way that is.
+
+        # Outlines run against the clock and holes with it, however they were drawn.
+        def turned(rings)
+          rings.map do |ring|
+            around = rings.reject { |other| other.equal?(ring) }.count { |other| holds?(other, ring) }
+            signed(ring).positive? == around.even? ? ring : ring.reverse
+          end
+        end
+
+        # Do most corners of a ring lie in another?
+        def holds?(other, ring)
+          inside = ring.count do |x, y|
+            other.each_cons(2).count do |(x1, y1), (x2, y2)|
+              (y1 > y) != (y2 > y) && x1 + ((y - y1) / (y2 - y1) * (x2 - x1)) < x
+            end.odd?
+          end
+          inside * 2 > ring.size
+        end
+
+        # m² of rings.
         def size(rings) = rings.sum { |ring| signed(ring) }.abs
 
         # Rings cut off at a line across a direction (Sutherland and Hodgman).

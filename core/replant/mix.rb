@@ -27,7 +27,10 @@ module Thistle
         KIND = 0.35 # worth of one kind more (memory)
         FURTHER = 0.4 # worth of a share beyond an even one (memory)
         LIKELY = 60 # candidates that are tried, best first
-        SECONDS, NEAR = 1.5, 0.002
+        SECONDS = 1.5
+        MOST_KINDS = 40
+        SLACK = 0.05 # of worth, below which one kind more buys nothing
+        LITTLE = 0.05 # score that counts at least, so that what suits badly is still better than bare ground
         LEAST_PLANTS, LEAST_APART = 3, 5 # of a kind; of one whose sexes stand apart
 
         # candidates: [Candidate]; months: of the season, in their order; jobs: wanted; m2: of the ground. Raises
@@ -43,7 +46,7 @@ module Thistle
 
         # What one kind more would buy, an Offer; nil when it buys nothing.
         def one_more
-          return if answer.impossible
+          return if answer.impossible || @wish.kinds >= MOST_KINDS
 
           more = Mix.new(@candidates, @wish.with(kinds: @wish.kinds + 1), months: @months, jobs: @jobs, m2: @m2).answer
           new = more.items.map(&:native) - answer.items.map(&:native)
@@ -51,20 +54,11 @@ module Thistle
 
           Offer.new(native: new.first, closes: answer.gaps - more.gaps, out: answer.keys - more.keys)
         end
-        SLACK = 0.05
-
-        # Natives in flower in each month: {month => [Native]}.
-        def in_flower
-          blooming = @candidates.to_h { |one| [one.native.key, one.months] }
-          @months.to_h do |month|
-            [month, answer.items.map(&:native).select { |native| blooming[native.key].include?(month) }]
-          end
-        end
 
         private
 
         def check(wish, m2)
-          { area: m2.positive?, kinds: wish.kinds.between?(1, 40), most: wish.most.between?(0.025, 1),
+          { area: m2.positive?, kinds: wish.kinds.between?(1, MOST_KINDS), most: wish.most.between?(0.025, 1),
             grass: wish.grass.nil? || (wish.grass == wish.grass.sort && wish.grass.all? { |one| one.between?(0, 1) }),
             budget: wish.budget.nil? || wish.budget.positive? }.each do |field, right|
             raise BadInput.new(WRONG.fetch(field), field:) unless right
@@ -113,7 +107,7 @@ module Thistle
 
         def solved(wish = @wish)
           lay_out(wish)
-          found = @programme.solve(seconds: SECONDS, gap: NEAR)
+          found = @programme.solve(seconds: SECONDS, gap: 0.0)
           found && read(found)
         end
 
@@ -139,7 +133,7 @@ module Thistle
 
         # Columns of its share: up to an even one, and beyond.
         def shares(one)
-          worth = one.score / PARTS
+          worth = [one.score, LITTLE].max / PARTS
           [@programme.column(worth:, most: even), @programme.column(worth: FURTHER * worth, most: most_parts - even)]
         end
 

@@ -108,6 +108,9 @@ module Thistle
       get "/replant?patch=#{id}"
 
       assert_said "Nothing is planted here until 11 June 2026"
+      later = Testing.planting_plan("Q-05").plantings.map(&:from_on)
+
+      assert_operator later.min, :>, Date.new(2026, 6, 11), "no window before the label lets it"
       q.update(record_rule: "us_federal")
       calendar = get("/season/calendar.ics").body
 

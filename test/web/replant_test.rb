@@ -105,6 +105,17 @@ module Thistle
       assert_equal drawn["bed"]["plants"].size, svg.css("path").sum { |path| path["d"].scan("h0").size }
     end
 
+    # A house over the whole patch: nothing may be planted, and nothing is written.
+    def test_a_bed_on_kept_ground
+      around = Core::Survey::Overlay.buffer(q04.ground, 5)
+      Store::Zone.draw(q04.property, around, kind: "building")
+      send_form :post, "/replant/plans", patch: q04.id, kind: "plugs", area: "120"
+
+      assert_equal 422, last_response.status
+      assert_includes last_response.body, "Nothing of this ground may be planted"
+      assert_empty q04.plantings
+    end
+
     def get_csv(path) = CSV.parse(get(path).body, headers: true)
 
     def test_a_plan_is_changed_and_taken_back

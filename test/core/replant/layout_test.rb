@@ -51,6 +51,9 @@ module Thistle
       plants = layout.plants
 
       assert_in_delta (26**2) - 36, bed.area
+      turned = Replant::Bed.new([square(26.0), square(6.0, at: 10.0)])
+
+      assert_in_delta bed.area, turned.area, 1e-9, "however its hole is drawn"
       plants.each do |x, y, _|
         assert x.between?(0, 26) && y.between?(0, 26)
         refute x.between?(10.001, 15.999) && y.between?(10.001, 15.999)

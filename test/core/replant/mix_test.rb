@@ -77,7 +77,7 @@ module Thistle
         answer = solve(asked).answer
 
         assert answer.proved
-        assert_in_delta best(asked, %w[nectar slope]), answer.worth, 0.03
+        assert_in_delta best(asked, %w[nectar slope]), answer.worth, 1e-6
       end
     end
 

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "test_helper"
+require "support/climates"
 
 module Thistle
   # Natives for a site: the library of them, what suits, what is turned down, and the light of a slope.
@@ -112,6 +113,14 @@ module Thistle
           assert_in_delta open, day.open, 0.1
           assert_in_delta through, day.through, 0.03
         end
+    end
+
+    # By rain and texture alone: a desert is dry through its season, the demo's loam under 1 100 mm a year is not.
+    def test_soil_moisture_by_the_bucket
+      desert, here = [Climates.site("desert"), Testing.site].map { |site| Replant::SoilMoisture.of(site) }
+
+      assert_equal %w[dry moist], [desert.kind, here.kind]
+      assert_operator desert.dry, :>, here.dry
     end
 
     # A flat plane has the sun for as long as the day is (FAO 56, equation 34).
