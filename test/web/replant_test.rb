@@ -70,6 +70,9 @@ module Thistle
       assert_in_delta 1.0, mix["items"].sum { |item| item["share"] }
       assert_includes keys, "wild_geranium"
       refute_includes keys, "golden_ragwort"
+      past = json("/replant/mix.json?patch=#{q04.id}&area=1e400")
+
+      assert_equal [nil, "must be less than or equal to 100000000"], [past["area_m2"], past["errors"]["area"]]
       get "/replant/mix?patch=#{q04.id}&most=5&kinds=4"
 
       assert_includes last_response.body, "does not fill the ground"

@@ -37,6 +37,10 @@ module Thistle
           end
         end
 
+        # What flowers when: [[Native, months]], and the months of the season.
+        def blooms = natives.map { |native| [native, native.blooms(patch.property.latitude)] }
+        def season = Core::Replant::BloomSeason.months(patch.property.site(@today))
+
         # In which they go into the ground: the widest first, and from the back to the front.
         def order = rows.sort_by { |row| [row.native.woody? ? 0 : 1, -row.native.spacing_cm, -row.native.height_cm] }
 

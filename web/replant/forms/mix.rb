@@ -49,7 +49,8 @@ module Thistle
           end
 
           def kind = KINDS.key?(self[:kind]) ? self[:kind] : "plugs"
-          def m2 = si(:area, :area)
+          # The area in m²; nil for what is no number, or past all numbers.
+          def m2 = si(:area, :area)&.then { |m2| m2 if m2.finite? }
           def spacing_m = values[:spacing] && (units.us? ? values[:spacing] * 0.0254 : values[:spacing] / 100.0)
 
           # Shares of grass that are kept to; none among shrubs.
