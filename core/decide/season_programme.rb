@@ -3,9 +3,9 @@
 module Thistle
   module Core
     module Decide
-      # A season's choice as a Core::Programme. A column is an Option, how many of its parts are
-      # done; rows are each patch (done once at most, a held one just once), the hours of each week, the season's litres
-      # and cost, and what labels allow on each piece of ground.
+      # A season's choice as a Core::Programme. A column is an Option, how many of its parts are done; rows are each
+      # patch (done once at most, a held one just once), the hours of each week, the season's litres and cost, and what
+      # labels allow on each piece of ground.
       class SeasonProgramme
         FREE = Core::Programme::FREE
         SLACK = 1e-6

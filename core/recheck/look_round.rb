@@ -25,7 +25,7 @@ module Thistle
           programme = Programme.new
           taken = @candidates.to_h { |one| [programme.column(worth: one.worth), one.hours] }
           programme.row(taken, high: @hours)
-          answer = programme.solve(seconds: 2.0)
+          answer = programme.solve(seconds: 2.0) or return []
           @candidates.zip(answer.values).select { |_, chosen| chosen.round == 1 }.map(&:first)
         end
       end
