@@ -48,7 +48,8 @@ module Thistle
           rows = board.order.map do |row|
             amount = row.count ? row.count.to_s : board.units.mass(row.bulk_g)
             window = row.planting && "#{row.planting.from_on} to #{row.planting.to_on}"
-            [row.letter, "#{row.native.name}, #{row.native.scientific}", amount,
+            named = ["#{row.native.name}, #{row.native.scientific}", row.native.caution].compact.join("\n")
+            [row.letter, named, amount,
              Core::Replant::Native::STOCK[row.stock], window].map { |cell| Paper.plain(cell) }
           end
           how = { borders: [:bottom], border_color: Paper::RULE, size: 8, padding: [3, 4] }
