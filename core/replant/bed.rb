@@ -6,7 +6,6 @@ module Thistle
       # The ground of a bed on a plane, metres east and north: rings of which what lies inside an odd number belongs to
       # it, less what stands there. Scanned along rows, so that a lattice of thousands is quick.
       class Bed
-        ROW = { "triangular" => 0.8660254037844386, "square" => 1.0 }.freeze
         EDGE = 0.01 # m from the edge, on which nothing is planted
         Standing = Value.define(:x, :y, :r)
 
@@ -52,12 +51,13 @@ module Thistle
         def lattice(spacing, grid: "triangular", phase: 0.0)
           raise BadInput.new("The spacing is above 0.", field: :spacing) unless spacing.positive?
 
-          west, south, east, north = box
-          step = spacing * ROW.fetch(grid) { raise BadInput.new("The grid is triangular or square.", field: :grid) }
+          west, south, _, north = box
+          share = Quantity::GRIDS.fetch(grid) { raise BadInput.new("The grid is triangular or square.", field: :grid) }
+          step = spacing * share
           rows = ((north - south) / step).ceil
           (0..rows).flat_map do |n|
             y = south + ((n + 0.5 - phase) * step)
-            along(y, west, east, spacing, (grid == "triangular" && n.odd? ? 0.5 : 0.0) + phase)
+            along(y, west, spacing, (grid == "triangular" && n.odd? ? 0.5 : 0.0) + phase)
           end
         end
 
@@ -66,7 +66,7 @@ module Thistle
 
         private
 
-        def along(y, west, _east, spacing, shift)
+        def along(y, west, spacing, shift)
           crossings(y).each_slice(2).flat_map do |from, to|
             next [] unless to
 

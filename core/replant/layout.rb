@@ -42,11 +42,6 @@ module Thistle
           (ground / (Quantity::GRIDS.fetch(@grid) * (kind.spacing**2))).round
         end
 
-        def counts = @kinds.each_index.to_h { |n| [@kinds[n].key, plants.count { |plant| plant[2] == n }] }
-
-        # Drifts as they stand: [[x, y, kind, how many]], those of a kind that touch counted together.
-        def drifts = @drifts ||= Clumps.of(plants, @kinds.map { |kind| kind.spacing * 1.45 })
-
         private
 
         def check

@@ -11,6 +11,9 @@ module Thistle
           def usual = waterings.sort[waterings.size / 2]
           def worst = waterings.max
 
+          # What it asks of a crew, in waterings: the least is the best week.
+          def cost = waterings.sum.fdiv(waterings.size) + (LIFTED * lifted)
+
           # The fewest waterings that did in nine of ten years.
           def nine_in_ten = waterings.sort[((waterings.size * 0.9).ceil - 1).clamp(0, nil)]
         end
@@ -27,9 +30,6 @@ module Thistle
 
         # [Week] of a span of dates.
         def weeks(from, last) = from.step(last, 7).map { |date| week(date) }
-
-        # The Week of a span with the fewest waterings and frosts; nil for a span of nothing.
-        def best(from, last) = weeks(from, last).min_by { |one| [cost(one), one.date] }
 
         # The Week that begins on a date.
         def week(date)
@@ -50,8 +50,6 @@ module Thistle
         end
 
         private
-
-        def cost(week) = week.waterings.sum.fdiv(week.waterings.size) + (LIFTED * week.lifted)
 
         # The same day in each year behind us that has a whole year after it, counted from the first day of history.
         def starts(date)

@@ -41,7 +41,7 @@ module Thistle
           end
         end
 
-        def best = weeks.min_by { |week| [week.waterings.sum.fdiv(week.waterings.size) + (2 * week.lifted), week.date] }
+        def best = weeks.min_by { |week| [week.cost, week.date] }
 
         # What has to lie cold and moist before it is sown in spring, and since when.
         def cold
