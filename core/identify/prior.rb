@@ -37,8 +37,8 @@ module Thistle
         # Phases of a plant within SLACK of the day.
         def phases_of(plant)
           years = [@site.year(date - SLACK), @site.year(date + SLACK)].uniq
-          calendar = Season::Phenology.new(plant, @site)
-          years.flat_map { |year| calendar.spans(year) }
+          calendar = @site.calendar(plant)
+          years.flat_map { |year| calendar.phenophases(year) }
                .select { |span| date.between?(span.from - SLACK, span.to + SLACK) }.map(&:phase).uniq
         end
 

@@ -10,7 +10,8 @@ module Thistle
         # Quantities stand in it as Step reads them.
         def rule
           case by
-          when "warmth" then "{warmth:#{degree_days}}, means of low and high summed from the start of the season-year"
+          when "warmth"
+            "{warmth:#{degree_days}}, means of low and high summed from day #{Spotter::LENGTHENS + 1} of the year"
           when "frost"
             which = nth == "last" ? "last spring" : "#{%w[first second third][nth - 1]} autumn"
             "#{which} night at or below {temperature:#{at}}"

@@ -6,6 +6,9 @@ module Thistle
       # What a place's year hangs on, as knowledge/climates.yml gives it.
       Climate = Value.define(:key, :label, :text, :anchors, :shown, :stands_for, :rains, :source) do
         def stands_for = self[:stands_for] || {}
+
+        # The marks of its year: {key => AnchorKind}.
+        def kinds = anchors.to_h { |key| [key.to_sym, Knowledge.shipped.anchors.fetch(key)] }
         # Does warmth alone bring spring, or do the rains?
         def warmth_driven? = !stands_for.key?("leaf_out")
         def rain_driven? = anchors.include?("first_rains")

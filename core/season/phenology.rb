@@ -5,20 +5,21 @@ module Thistle
     module Season
       # A plant's phases in a site's year. A phase that was seen early or late moves itself and the later ones.
       class Phenology
-        # early and late: the 10th and 90th percentile of `from` this year; moved: days that a sighting moved it.
-        Span = Value.define(:phase, :from, :to, :early, :late, :moved, :source)
+        # early and late: the 10th and 90th percentile of `from` this year; done_early and done_late: of `to`; moved:
+        # days that a sighting moved it.
+        Span = Value.define(:phase, :from, :to, :early, :late, :done_early, :done_late, :moved, :source)
         # What the rules know a patch to be in, in order of how far the season is.
         STAGES = %i[dormant leaf flower green_seed ripe_seed].freeze
         ORDER = { emerging: 0, leaf: 1, budding: 2, flower: 3, green_seed: 4, hardening: 5, ripe_seed: 6,
                   shedding: 7 }.freeze
-        OWN = 3 # days by which plants of one kind differ on one ground (memory)
+        OWN = 3 # days by which plants of one kind differ on one ground, where phases.yml does not say (memory)
 
         attr_reader :plant, :site
 
         # sightings: [Seen::Phase], by default what people saw of this plant here.
         def initialize(plant, site, sightings: site.seen.of(plant))
           @plant, @site, @sightings = plant, site, sightings
-          @spans, @phenophases = {}, {}
+          @spans, @begun, @phenophases = {}, {}, {}
         end
 
         # The same plant with its calendar moved so that it is in `phase` on `date`.
@@ -28,15 +29,30 @@ module Thistle
           self.class.new(plant, site, sightings: @sightings + [Seen::Phase.new(plant: plant.key, phase:, on: date)])
         end
 
-        # The phases that the plant's file gives, in its order, moved by what was seen.
+        # The phases that the plant's file gives, in its order, moved by what was seen. One that began in the year may
+        # end in the next.
         def spans(year)
           @spans[year.start] ||= moved(rows.map { |row| span(row, year) }, year).freeze
         end
 
-        # All phenophases of a year, those that follow from others too, in the order they begin.
+        # All phenophases of a year, those that follow from others too, in the order they begin; cut to the year: what
+        # began in the year before stands in it from its first day.
         def phenophases(year)
-          @phenophases[year.start] ||= (spans(year) + kinds.flat_map { |key, kind| derived(key, kind, spans(year)) })
-                                       .sort_by { |span| [span.from, ORDER.fetch(span.phase)] }.freeze
+          @phenophases[year.start] ||=
+            [site.year(year.start - 1), year].flat_map { |one| begun(one) }.filter_map { |span| cut(span, year) }
+                                             .sort_by { |span| [span.from, ORDER.fetch(span.phase)] }.freeze
+        end
+
+        # [Span] of a phase that have days between two dates, whole: those that follow on each other as one, past New
+        # Year too.
+        def spells(phase, from, to)
+          years = [from << 12, from, to].map { |date| site.year(date) }.uniq
+          spans = years.flat_map { |year| begun(year) }.select { |span| span.phase == phase }.sort_by(&:from)
+          spans.each_with_object([]) do |span, all|
+            if all.any? && span.from <= all.last.to + 1 then all[-1] = joined(all.last, span)
+            else all << span
+            end
+          end.select { |span| span.from <= to && span.to >= from }
         end
 
         # All phases on a date.
@@ -52,11 +68,30 @@ module Thistle
 
         # The first day on or after `date` in which the plant is in `phase`, within a year; nil if never.
         def next(phase, date)
-          spans = [site.year(date), site.year(date >> 12)].flat_map { |year| phenophases(year) }
-          spans.select { |span| span.phase == phase && span.to >= date }.map { |span| [span.from, date].max }.min
+          spells(phase, date, site.year(date >> 12).finish).map { |span| [span.from, date].max }.min
         end
 
         private
+
+        # All phenophases that begin in a year.
+        def begun(year)
+          @begun[year.start] ||=
+            (spans(year) + kinds.flat_map { |key, kind| derived(key, kind, spans(year)) }).freeze
+        end
+
+        def cut(span, year)
+          from, to = [span.from, year.start].max, [span.to, year.finish].min
+          return if from > to
+          return span if from == span.from && to == span.to
+
+          span.with(from:, to:, early: [span.early, from].max, late: [span.late, from].max)
+        end
+
+        def joined(one, other)
+          return one if other.to <= one.to
+
+          one.with(to: other.to, done_early: other.done_early, done_late: other.done_late)
+        end
 
         # Of each phase, the rows for this climate where the file has any, else those for every climate.
         def rows
@@ -76,26 +111,34 @@ module Thistle
         end
 
         def span(row, year)
-          from, early, late = moment(row["from"], year)
-          to, = moment(row["to"], year)
-          Span.new(phase: row["phase"].to_sym, from:, to:, early:, late:, moved: 0, source: row["source"])
+          own = row["spread"] || Knowledge.shipped.phases.dig(row["phase"].to_sym, "spread") || OWN
+          from, early, late = moment(row["from"], year, own)
+          to, done_early, done_late = moment(row["to"], year, own)
+          Span.new(phase: row["phase"].to_sym, from:, to:, early:, late:, done_early:, done_late:, moved: 0,
+                   source: row["source"])
         end
 
-        # [date, early, late]: by degree days above a base, or days from an anchor; the end of the year where there is
-        # none.
-        def moment(row, year)
-          return site.climate.warmth_driven? ? warm(row, year) : moment(row["else"], year) if row["degree_days"]
+        # [date, early, late]: by degree days above a base, or days from an anchor, of this year or the next; the end of
+        # the year where there is none. own: days by which plants differ.
+        def moment(row, year, own)
+          year = site.year(year.finish + 1) if row["year"] == "next"
+          if row["degree_days"]
+            return site.climate.warmth_driven? ? warm(row, year, own) : moment(row["else"], year, own)
+          end
 
           anchor = year.moment(row["anchor"].to_sym) || year.moment(:season_end)
           days = row.fetch("days", 0)
-          own = %w[season_start season_end].include?(row["anchor"]) ? 0 : OWN
+          own = 0 if EDGES.include?(row["anchor"])
           [anchor.date + days, anchor.low + days - own, anchor.high + days + own]
         end
 
-        def warm(row, year)
+        EDGES = %w[season_start season_end].freeze
+        private_constant :EDGES
+
+        def warm(row, year, own)
           found = year.warm(row["degree_days"], row["base"]) or return [year.finish] * 3
           low, middle, high = found
-          [middle, low - OWN, high + OWN].map { |date| date + row.fetch("days", 0) }
+          [middle, low - own, high + own].map { |date| date + row.fetch("days", 0) }
         end
 
         def moved(spans, year)
@@ -127,7 +170,8 @@ module Thistle
         def move(span, days, order)
           near = ORDER.fetch(span.phase) <= order ? 0 : OWN
           from = span.from + days
-          span.with(from:, to: span.to + days, early: from - near, late: from + near, moved: span.moved + days)
+          span.with(from:, to: span.to + days, early: from - near, late: from + near,
+                    done_early: span.done_early + days, done_late: span.done_late + days, moved: span.moved + days)
         end
 
         # Days by which a span must move to hold the day on which its phase was seen.
@@ -157,11 +201,11 @@ module Thistle
             next if kind["first"] && span.from == site.year(span.from).start
 
             from, to = part(kind, span)
-            shift = (from - span.from).to_i
-            if to >= from
-              span.with(phase: key, from:, to:, early: span.early + shift, late: span.late + shift,
-                        source: kind["source"])
-            end
+            next if to < from
+
+            began, ended = (from - span.from).to_i, (to - span.to).to_i
+            span.with(phase: key, from:, to:, early: span.early + began, late: span.late + began,
+                      done_early: span.done_early + ended, done_late: span.done_late + ended, source: kind["source"])
           end
         end
 

@@ -7,11 +7,12 @@ module Thistle
       class Spotter
         BASE = 5.0 # °C, of the warmth that marks count
         AUTUMN = 0.6 # of a grass's growth comes before the turn of the year in a winter-wet climate (memory)
+        LENGTHENS = 45 # days after the start before which buds do not answer warmth, however mild the winter (memory)
         MIDDLE = 200 # days after the start: frosts before it are spring's, after it autumn's
 
         # days: [Day] of the season-year in order; soils: their classes; dry_middle: days from the start to the middle
-        # of the dry season; rains: what counts as soaking here, where not as the library says; seen: {key => days} of
-        # warmth marks that someone saw, from which warmth is counted on.
+        # of the dry season; rains: what counts as soaking here, where not as the library says; seen: {days => degree
+        # days} of warmth marks that someone saw, from which warmth is counted on.
         def initialize(days, soils, dry_middle:, rains: {}, seen: {})
           @days, @soils, @dry_middle, @rains, @seen = days, soils, dry_middle, rains || {}, seen
           @found = {}
@@ -25,12 +26,10 @@ module Thistle
         private
 
         def warmth(kind)
-          near = @seen.select { |other, _| warmth_of(other) < kind.degree_days }.max_by { |other, _| warmth_of(other) }
-          sum, from = near ? [warmth_of(near.first).to_f, near.last + 1] : [0.0, 0]
-          (from...@days.size).find { |n| (sum += [@days[n].tmean - BASE, 0].max) >= kind.degree_days }
+          near = @seen.select { |_, degree_days| degree_days < kind.degree_days }.max_by(&:last)
+          day, sum = near || [LENGTHENS - 1, 0.0]
+          ((day + 1)...@days.size).find { |n| (sum += [@days[n].tmean - BASE, 0].max) >= kind.degree_days }
         end
-
-        def warmth_of(key) = Knowledge.shipped.anchors.fetch(key.to_s).degree_days
 
         def frost(kind)
           nights = @days.each_index.select { |n| @days[n].tmin <= kind.at }

@@ -7,6 +7,9 @@ module Thistle
       # south of it, so that spring always comes before autumn. This year's marks are the median over its weather so far
       # going on as each past year did; one that all of them agree on has come, or is in the forecast.
       class Year
+        # Marks that the calendar and the sun make, the same in every climate: days from the start.
+        FIXED = { season_start: 0, midsummer: 171, midwinter: 354 }.freeze
+
         attr_reader :start
 
         # The first day of a season-year: 1 January, or 1 July south of the equator.
@@ -32,20 +35,13 @@ module Thistle
 
         def anchors = kinds.keys.filter_map { |key| anchor(key) }.sort_by(&:date)
 
-        # The date of an anchor, or of :season_start and :season_end; nil when the climate has none.
-        def date(key)
-          case key
-          when :season_start then start
-          when :season_end then finish
-          else anchor(key)&.date
-          end
-        end
+        # The date of an anchor, or of a fixed mark; nil when the climate has none.
+        def date(key) = fixed(key) || anchor(key)&.date
 
         # The Anchor that a plant's calendar hangs on: its own, or what stands for it in this climate; nil for none.
         def moment(key)
-          return edge(key) if %i[season_start season_end].include?(key)
-
-          anchor(key) || stand_in(key)
+          date = fixed(key)
+          date ? edge(key, date) : anchor(key) || stand_in(key)
         end
 
         # [low, middle, high] dates on which degree days above a base (single sine) since the start reach a sum; nil for
@@ -60,14 +56,14 @@ module Thistle
 
         # The marks that this climate has: {key => AnchorKind}.
         def kinds
-          @kinds ||= @site.climate.anchors.to_h { |key| [key.to_sym, Knowledge.shipped.anchors.fetch(key)] }
-                          .reject { |_, kind| kind.lake && !@site.lake? }
+          @kinds ||= @site.climate.kinds.reject { |_, kind| kind.lake && !@site.lake? }
         end
 
         private
 
-        def edge(key)
-          date = key == :season_start ? start : finish
+        def fixed(key) = key == :season_end ? finish : FIXED[key] && (start + FIXED[key])
+
+        def edge(key, date)
           Anchor.new(key:, label: key.to_s.tr("_", " "), date:, early: date, late: date, low: date, high: date,
                      measured: true, working: [])
         end
@@ -123,12 +119,12 @@ module Thistle
           days.index { |day| (sum += DegreeDays.sine(day.tmin, day.tmax, base)) >= degree_days }
         end
 
-        # Warmth marks that someone saw this year, in days from the start at the station: later ones are counted from
-        # them.
+        # Warmth marks that someone saw this year, {days from the start at the station => degree days}: later ones are
+        # counted from them.
         def seen_warmth
           kinds.select { |_, kind| kind.by == "warmth" }.filter_map do |key, kind|
             mark = @site.seen.anchor(key, self)
-            [key, [(mark.on - start).to_i - @site.shift(kind.season), 0].max] if mark
+            [[(mark.on - start).to_i - @site.shift(kind.season), 0].max, kind.degree_days.to_f] if mark
           end.to_h
         end
 

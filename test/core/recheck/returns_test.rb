@@ -142,7 +142,7 @@ module Thistle
       expected = [4, 6, 11].map { |month| Core::Recheck::SeedFall.expected(calendar, Date.new(2026, month, 15)) }
 
       assert_equal %w[none falling fallen], expected
-      assert_nil Core::Recheck::SeedFall.expected(Testing.site.calendar(Testing.plant("eurasian_watermilfoil")),
+      assert_nil Core::Recheck::SeedFall.expected(Testing.site.calendar(Testing.plant("periwinkle")),
                                                   Testing::TODAY)
     end
   end

@@ -50,17 +50,17 @@ module Thistle
     def test_the_desert_waits_for_the_summer_rains
       rains = desert.year.date(:first_rains)
       flower = Season::Phenology.new(Testing.plant("buffelgrass"), desert).spans(desert.year)
-                                .find { |span| span.phase == :flower }
+                                .find { |span| span.phase == :flower && span.from > rains }
       spray = bench("buffelgrass", desert, size: "seedling")
 
       assert_includes 6..8, rains.month
-      assert_equal rains + 18, flower.from
+      assert_equal rains + 14, flower.from
       assert_equal [false, true], open_on(spray, "foliar_tussock", rains - 30, rains + 26)
     end
 
     # Gamba grass flowers as the wet ends and seeds into the dry: its own rows for that climate, not those of frost.
     def test_a_plant_has_its_own_phases_where_its_file_gives_them
-      stages = [tropics.year.date(:first_rains) + 60, tropics.year.date(:wet_end) + 10]
+      stages = [tropics.year.date(:first_rains) + 60, tropics.year.date(:wet_end) - 10]
       grass = Season::Phenology.new(Testing.plant("gamba_grass"), tropics)
 
       assert_equal %i[leaf flower], stages.map { |date| grass.stage_on(date) }
