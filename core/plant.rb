@@ -71,6 +71,8 @@ module Thistle
 
       # Years that pieces of it live in the ground, {low, likely, high}, or nil where pieces do not grow or nobody
       # knows.
+      # Warmth from coming up to the first seed ({"degree_days", "base"}), where its file says so.
+      def warmth_to_seed = seed && seed["warmth"]
       def fragment_years = fragments && fragments["years"]
 
       # Years that seed lives in the ground, {low, likely, high}, or nil when it is not by seed that it lasts.

@@ -61,7 +61,7 @@ module Thistle
       def year_changed
         this.update(season_version: Sequel[:season_version] + 1)
         refresh
-        db.after_commit { Task.follow_weather([self], Setting.today) }
+        db.after_commit { FollowUps.follow_weather([self], Setting.today) }
       end
 
       # What labels say of the weather, {kind of work => {limit => value}}; nil where none was entered.

@@ -40,7 +40,7 @@ module Thistle
         Store::Backup.daily
       end
 
-      def follow_weather = Store::Task.follow_weather(Store::Property.order(:id).all, Store::Setting.today)
+      def follow_weather = Store::FollowUps.follow_weather(Store::Property.order(:id).all, Store::Setting.today)
 
       def recover(all: false)
         Store::Arrival.recover(all:)

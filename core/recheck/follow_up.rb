@@ -15,6 +15,7 @@ module Thistle
       # - A look that finds something alive asks for treatment, until the next look or work that takes plants out.
       # - What a person asked for stays until it is made on its day or taken back.
       # - A course asks for its next step, whatever else is done, until that step is done or the course is left.
+      # - Where no visit is open and something may still live, the plant's next yearly look is.
       class FollowUp
         # A visit: key (nil where a person asked: then id), done_on and done_by ("treatment:3", "check:4",
         # "observation:5", "hand") where it was made. from: [kind, id] of the record that asks.
@@ -33,14 +34,18 @@ module Thistle
         WORK = %w[seed mark treat].freeze # kinds of steps that ask for work
         WEATHER = %i[rain frosts browned].freeze
 
-        # records: [Story::Record] in any order; returns: {treatment id => [Returns::Visit]}.
-        def initialize(records, returns: {}, asked: [], courses: [])
+        # records: [Story::Record] in any order; returns: {treatment id => [Returns::Visit]}; rest: asked with the day
+        # of the last record for the Returns::Visit of a patch that no other visit is open for, nil where nothing may
+        # live.
+        def initialize(records, returns: {}, asked: [], courses: [], rest: ->(_) {})
           @records, @returns, @asked, @courses = Story.in_order(records), returns, asked, courses
+          @rest = rest
         end
 
         # [Visit], the soonest first.
         def visits
           visits = [*returning, *again, *wished, *next_steps]
+          visits << remaining if visits.all?(&:done_on) && remaining
           @visits ||= visits.sort_by { |visit| [visit.due_on, visit.key.to_s, visit.id.to_i] }.freeze
         end
 
@@ -127,6 +132,16 @@ module Thistle
         def fits?(record, kind)
           { "check" => record.kind == :check, "treat" => record.kind == :treatment && record.removes,
             "report" => record.kind == :observation && record.settled }.fetch(kind)
+        end
+
+        # The look that is left where nothing else is asked.
+        def remaining
+          return unless @records.any?
+
+          @remaining ||= @rest[@records.last.on]&.then do |look|
+            Visit.new(key: "p:#{look.key}:#{look.due_on.year}", kind: look.kind, due_on: look.due_on, text: look.text,
+                      source: look.source, since: @records.last.on)
+          end
         end
 
         # The next work of each course that is kept.

@@ -35,11 +35,11 @@ module Thistle
         def chance_alive = alive_by(@records.size - 1)
 
         # What is known of it as Presence reads it, with whose years count.
-        def presence(seed_years: nil, piece_years: nil)
+        def presence(seed_years: nil, piece_years: nil, latitude: 0.0)
           n = @records.size - 1
           looks = clean_by(n).map { |look| Presence::Look.new(on: look.on, detects: look.detects || Alive::DETECTION) }
           fell, lived = n.negative? ? [nil, nil] : [last_fall(n), @records[last_live(n) || 0].on]
-          Presence.new(looks:, fell_on: fell, lived_on: lived, seed_years:, piece_years:)
+          Presence.new(looks:, fell_on: fell, lived_on: lived, seed_years:, piece_years:, latitude:)
         end
 
         private
@@ -73,8 +73,8 @@ module Thistle
         # plant.
         def done?(n)
           on = @records[n].on
-          alive_by(n) < @threshold && on >= last_fall(n) >> (12 * @seed_bank_years) &&
-            on >= @records[last_live(n) || 0].on >> (12 * @fragment_years)
+          alive_by(n) < @threshold && on >= last_fall(n) >> (12 * @seed_bank_years).round &&
+            on >= @records[last_live(n) || 0].on >> (12 * @fragment_years).round
         end
 
         def alive_by(n) = Alive.after(clean_by(n).map { |look| look.detects || Alive::DETECTION })

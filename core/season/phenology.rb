@@ -46,8 +46,9 @@ module Thistle
         # [Span] of a phase that have days between two dates, whole: those that follow on each other as one, past New
         # Year too.
         def spells(phase, from, to)
-          years = [from << 12, from, to].map { |date| site.year(date) }.uniq
-          spans = years.flat_map { |year| begun(year) }.select { |span| span.phase == phase }.sort_by(&:from)
+          spans = years(from << 12, to).flat_map do |year|
+            begun(year)
+          end.select { |span| span.phase == phase }.sort_by(&:from)
           spans.each_with_object([]) do |span, all|
             if all.any? && span.from <= all.last.to + 1 then all[-1] = joined(all.last, span)
             else all << span
@@ -72,6 +73,13 @@ module Thistle
         end
 
         private
+
+        # The season-years from a date to another.
+        def years(from, to)
+          all = [site.year(from)]
+          all << site.year(all.last.finish + 1) while all.last.finish < to
+          all
+        end
 
         # All phenophases that begin in a year.
         def begun(year)

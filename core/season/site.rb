@@ -9,6 +9,7 @@ module Thistle
         YEARS = 10     # of history behind "usual"
         FLOWS = 60     # days back for which it is kept where the water went
         FORECAST = 10  # days that a feed is asked ahead
+        GROWS = 5.0    # °C of a day's mean from which plants grow
         Ground = Value.define(:fill, :kind, :standing)
         Origin = Value.define(:station, :measured_years, :regional_years, :shift)
 
@@ -119,6 +120,9 @@ module Thistle
 
         # Means of a calendar day over the years behind us.
         def usual(date) = typical.day(date)
+
+        # Is a usual day warm enough for what is in leaf to grow?
+        def grows?(date) = ((@grows ||= {})[date.yday] ||= usual(date).tmean >= GROWS ? :yes : :no) == :yes
 
         # Futures: the days from a date on as they are known, and where they are not, as each past year had them.
         # [[Day]]

@@ -13,6 +13,21 @@ module Thistle
         ids.each_slice(50) { |some| Patch.db.transaction { Patch.live.where(id: some).all.each(&:follow_records) } }
       end
 
+      # Visits that are near follow the year: those that wait for weather, and those that a plant's phases set. Called
+      # when the weather may have told something new: at start, on a new day, when weather or a sighting comes in.
+      def self.follow_weather(properties, today)
+        Task.follow_weather(properties, today)
+        ids = Task.undone.exclude(treatment_id: nil).where(event: nil)
+                  .where(due_on: (today - LATE)..(today + SOON))
+                  .join(:patches, { id: :patch_id, deleted_at: nil }, table_alias: :p)
+                  .where(Sequel[:p][:property_id] => properties.map(&:id))
+                  .group(Sequel[:tasks][:patch_id]).order { min(:due_on) }.limit(MOST)
+                  .select_map(Sequel[:tasks][:patch_id])
+        ids.each_slice(20) { |some| Patch.db.transaction { Patch.where(id: some).all.each { |one| settle(one) } } }
+      end
+      LIVES = %w[hit regrowing quiet].freeze # states in which something may still be alive
+      LATE, SOON, MOST = 30, 60, 100 # days around today, and patches, whose visits are set anew
+
       def initialize(patch)
         @patch = patch
         @rows = patch.tasks_dataset.all
@@ -35,9 +50,12 @@ module Thistle
 
       def follow_up
         wishes = @rows.select { |row| by_hand?(row) }.map { |row| asked(row) }
-        @follow_up ||= Core::Recheck::FollowUp.new(@patch.story, returns:, asked: wishes,
+        @follow_up ||= Core::Recheck::FollowUp.new(@patch.story, returns:, asked: wishes, rest: method(:rest),
                                                                  courses: courses.map { |course| told(course) })
       end
+
+      # What was treated is looked at as long as anything of it may live.
+      def rest(after) = LIVES.include?(@patch.life.state) ? Core::Recheck::Returns.rest(@patch.plant, site, after) : nil
 
       def treatments = @treatments ||= @patch.history.filter_map { |_, kind, record| record if kind == :treatment }
       def courses = @courses ||= @patch.courses_dataset.eager(:steps).all

@@ -23,7 +23,8 @@ module Thistle
 
       # Whether anything of it still lives (Core::Recheck::Presence).
       def presence
-        life.presence(seed_years: years_of(:seed_bank_years), piece_years: years_of(:fragment_years))
+        life.presence(seed_years: years_of(:seed_bank_years), piece_years: years_of(:fragment_years),
+                      latitude: property.latitude)
       end
 
       # Years that its seed or its pieces are given, as the property counts them; nil for none.

@@ -10,9 +10,8 @@ module Thistle
       SEARCHED = 0.6 # hours to search a thousand m² with care (memory)
       CLEAR = 2.0 # hours that a stand takes at least which was found late (memory)
       LEAST_GROWTH = 1.1 # times a year, since what is left alone does not stay as small as it is (memory)
-      # One: its presence on the day, the chance, hours of a look, the money that it saves, the next look
-      # (Presence::Next or nil).
-      Look = Core::Value.define(:patch, :presence, :chance, :hours, :saves, :next)
+      # One: its presence on the day, the chance, hours of a look, the money that it saves, the day of its next visit.
+      Look = Core::Value.define(:patch, :presence, :chance, :hours, :saves, :next_on)
 
       attr_reader :property
 
@@ -42,8 +41,7 @@ module Thistle
       def of(patch)
         presence, hours = patch.presence, hours_of(patch)
         loss = { clearing: clearing_of(patch, hours), growth: growth_of(patch.plant) }
-        found = presence.next_look(from: @today, shows: ->(day) { shows?(patch, day) }, cost: hours * @hour, **loss)
-        Look.new(patch:, presence:, chance: presence.chance(@today), hours:, next: found,
+        Look.new(patch:, presence:, chance: presence.chance(@today), hours:, next_on: next_visit(patch),
                  saves: presence.saves(@today, detects: Recheck::Alive::DETECTION, **loss))
       end
 
@@ -51,7 +49,7 @@ module Thistle
 
       def quiet
         found = property.live_patches.unordered.where(state: "quiet").exclude(plant_key: nil).order(:updated_at)
-                        .limit(MOST).eager(:observations, :treatments, :checks, :parent, :absorbed).all
+                        .limit(MOST).eager(:observations, :treatments, :checks, :parent, :absorbed, :tasks).all
         found.each { |patch| patch.associations[:property] = property } # one, so that it works its facts out once
       end
 
@@ -69,11 +67,8 @@ module Thistle
         (@growth ||= {})[plant.key] ||= Recheck::Stages.new(plant).growth_rate.clamp(LEAST_GROWTH, 10.0)
       end
 
-      # Would anything be up, by the plant's calendar? A month of the year says as much as a day.
-      def shows?(patch, day)
-        (@shows ||= {})[[patch.plant_key, day.month, day.day / 11]] ||= patch.shows?(day) ? :yes : :no
-        @shows[[patch.plant_key, day.month, day.day / 11]] == :yes
-      end
+      # As its records ask for it: what stands on Recheck, Today and in the calendar.
+      def next_visit(patch) = patch.tasks.select(&:open?).map(&:due_on).min
     end
   end
 end

@@ -23,7 +23,7 @@ module Thistle
       assert_equal "hit", patch.reload.state
       # The first year's look falls within days of full leaf-out, and is the same visit.
       assert_equal ["Before its next seed: whatever was missed or stands again",
-                    "Every year of the seed bank's life: new seedlings (year 2 of 2)",
+                    "Every year while seed or pieces may live: new seedlings and shoots (2 years)",
                     "Next full leaf-out: snapped roots answer"],
                    treatment.tasks.map(&:reason).sort
       assert_equal "moist", treatment.conditions["soil"]

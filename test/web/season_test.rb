@@ -95,7 +95,7 @@ module Thistle
     # A look at a patch says how far its plant is, too; taking the look back takes that back.
     def test_a_stage_seen_at_a_patch_counts_here
       phases = -> { json("/identify/plants/amur_honeysuckle.json?at=#{q.id}")["phases"] }
-      moved = -> { phases.call.find { |span| span["phase"] == "ripe_seed" }["moved_days"] }
+      moved = -> { phases.call.reverse.find { |span| span["phase"] == "ripe_seed" }["moved_days"] }
       send_form(:post, "/survey/patches/#{patch("Q-04").id}/again", seen_on: today.iso8601, stage: "green_seed")
 
       assert_operator moved.call, :<, 0

@@ -45,7 +45,7 @@ module Thistle
           looks = board.looks.map do |look|
             { patch: look.patch.code, chance: look.chance.round(5), stands: look.presence.stands.round(5),
               hours: look.hours.round(3), saves: look.saves.round(2), look_at: board.chosen.include?(look.patch.id),
-              next_on: look.next&.on }
+              next_on: look.next_on }
           end
           { hours: board.taken.round(3), looks:, others: board.others, errors: board.errors }
         end

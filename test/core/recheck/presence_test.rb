@@ -9,7 +9,6 @@ module Thistle
     Alive = Core::Recheck::Alive
     LookRound = Core::Recheck::LookRound
     FELL = Date.new(2020, 9, 1)
-    ALWAYS = ->(_) { true }
 
     def looks(*days, detects: 0.8) = days.map { |day| Presence::Look.new(on: Date.iso8601(day), detects:) }
 
@@ -41,23 +40,16 @@ module Thistle
       assert_operator Alive.detection(people: 9, minutes: 600, sight: "open", m2: 1), :<=, 0.98
     end
 
-    # The date against every day, and by what changes it.
-    def test_the_next_look
-      known = Presence.new(looks: looks("2024-05-01", "2025-05-01"), fell_on: Date.new(2023, 9, 1), seed_years: 5)
-      ask = { from: Date.new(2025, 5, 2), cost: 4.0, clearing: 400.0, growth: 1.8, shows: ALWAYS }
-      found = known.next_look(**ask)
-      costs = (14..1095).step(7).to_h do |n|
-        on = Date.new(2025, 5, 1) + n
-        [on, (4 + (known.chance(on) * 400 * ((1.8**(n / 365.25)) - 1))) / n]
+    # Looks on both sides of New Year are of two growing seasons in the north, and of one in the south.
+    def test_looks_count_by_growing_season
+      seed = ->(latitude) do
+        Presence.new(looks: looks("2024-12-20", "2025-01-10"), fell_on: FELL, seed_years: 6, latitude:)
+                .seed(Date.new(2025, 2, 1))
       end
+      one = Presence.new(looks: looks("2025-01-10"), fell_on: FELL, seed_years: 6, latitude: -34.0)
 
-      assert_equal costs.min_by { |on, cost| [cost, on] }.first, found.on
-      assert_operator known.next_look(**ask, clearing: 4000.0).on, :<, found.on, "dearer to lose: sooner"
-      assert_operator known.next_look(**ask, cost: 40.0).on, :>, found.on, "dearer to look: later"
-      summer = known.next_look(**ask, shows: ->(day) { day.month.between?(5, 8) })
-
-      assert_includes 5..8, summer.on.month
-      assert_nil known.next_look(**ask, shows: ->(_) { false })
+      assert_operator seed[38.0], :<, seed[-34.0]
+      assert_in_delta one.seed(Date.new(2025, 2, 1)), seed[-34.0], 1e-12
     end
 
     # Against every subset.
