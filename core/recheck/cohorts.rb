@@ -69,7 +69,9 @@ module Thistle
           due = if green && green - SAFE > @since + LEAST then [green, early].min - SAFE
                 else [early - SAFE, @since + GREEN].min
                 end
-          due.clamp(@since + 1, [middle - 1, @since + 1].max)
+          # Seed that is nearly ripe leaves half of the time for what was missed to show.
+          soonest = @since + ((middle - @since).to_i / 2).clamp(1, LEAST)
+          due.clamp(soonest, [middle - 1, soonest].max)
         end
 
         # An annual's plants that the work missed are half grown.

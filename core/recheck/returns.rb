@@ -55,7 +55,7 @@ module Thistle
 
           shown = begun(calendar, :leaf, year)&.from
           due = [first - 7, (shown + 21 if shown && shown < first)].compact.max
-          [due, (ripe&.early || due + 4) - 4].min
+          [due, (ripe&.early || (due + 4)) - 4].min
         end
 
         def self.begun(calendar, phase, year)
@@ -135,7 +135,7 @@ module Thistle
           every, first = asked["every"], asked["first"] || asked["every"]
           last = asked["for"] ? @done_on + asked["for"] : season_end
           day, found = @done_on + first, []
-          while day <= last && found.size < OFTEN
+          while day <= last && found.size < (asked["most"] || OFTEN)
             if grown?(day) then found << day
             else day = (grown.find { |one| one > day } || last) + first - every
             end
