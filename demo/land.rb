@@ -67,9 +67,9 @@ module Thistle
         ground = (@grounds ||= {})[property.id] = Ground.new(row)
         ground.zones.each { |zone| load_zone(property, **zone) }
         load_heights(property, ground) if row["hills"].any?
+        row.fetch("sightings", []).each { |seen| load_sighting(property, seen) } # first: visits follow the year
         row["patches"].each { |patch_row| load_patch(property, ground, patch_row) }
         row.fetch("rules", []).each { |rule| load_rule(property, rule) }
-        row.fetch("sightings", []).each { |seen| load_sighting(property, seen) }
         row.fetch("searches", []).each { |search| load_search(property, ground, search) }
       end
 

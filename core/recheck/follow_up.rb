@@ -131,7 +131,8 @@ module Thistle
 
         def fits?(record, kind)
           { "check" => record.kind == :check, "treat" => record.kind == :treatment && record.removes,
-            "report" => record.kind == :observation && record.settled }.fetch(kind)
+            "report" => record.kind == :observation && record.settled,
+            "planting" => false }.fetch(kind) # no look at an invader counts what was planted
         end
 
         # The look that is left where nothing else is asked.

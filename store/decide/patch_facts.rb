@@ -60,8 +60,9 @@ module Thistle
         [slope, measured, mapped].compact.max_by { |kind| Core::Decide::Facts::SLOPES.index(kind) }
       end
 
-      # Was something planted here in the last years, so that only hands may weed? nil for not that anyone wrote down.
-      def planted_young?(today) = plantings.any? { |planting| planting.from_on.between?(today - YOUNG, today) } || nil
+      # Was something planted here in the last years, so that only hands may weed? nil for not that anyone wrote down: a
+      # planting counts from the day on which it was in the ground.
+      def planted_young?(today) = plantings.any? { |one| one.done_on&.between?(today - YOUNG, today) } || nil
       YOUNG = 3 * 365 # days (memory)
 
       # When the trees of a climber were last freed.

@@ -19,7 +19,9 @@ module Thistle
       NEWEST = ->(row) { row.values_at(:checked_on, :id) }
       FEW = 200 # patches with records that changed, up to which only those are read again
       # What is known, and of which state of the file: its database, the highest ids, how many records, the day.
-      Known = Core::Value.define(:db, :check, :work, :amendment, :checks, :works, :today, :efficacy)
+      Known = Core::Value.define(:db, :check, :work, :sight, :amendment, :checks, :works, :sights, :today, :efficacy)
+      # Records that say what was learned of which plant: looks, work, and sights, which name a patch.
+      RECORDS = [[Check, :check, :checks], [Treatment, :work, :works], [Observation, :sight, :sights]].freeze
 
       module_function
 
@@ -71,15 +73,15 @@ module Thistle
 
       # How the file stands, as Known.
       def standing
-        Known.new(db: Check.db, check: Check.max(:id).to_i, work: Treatment.max(:id).to_i,
-                  amendment: Amendment.max(:id).to_i, checks: Check.count, works: Treatment.count, today: Setting.today)
+        counted = RECORDS.flat_map { |model, last, count| [[last, model.max(:id).to_i], [count, model.count]] }.to_h
+        Known.new(db: Check.db, amendment: Amendment.max(:id).to_i, today: Setting.today, **counted)
       end
 
       # Ids of the patches with records that are new or amended since; nil where all has to be read.
       def changed(now)
         return unless @known.db.equal?(now.db) && @known.today == now.today && added?(now)
 
-        fresh = [[Check, :check], [Treatment, :work]].flat_map do |model, last|
+        fresh = RECORDS.flat_map do |model, last, _|
           model.where(Sequel[:id] > @known[last]).order(:id).limit(FEW + 1).select_map(:patch_id)
         end
         amended = Amendment.where(Sequel[:id] > @known.amendment).limit(FEW + 1).select_map(%i[kind record_id])
@@ -87,12 +89,14 @@ module Thistle
         patches.size > FEW ? nil : patches
       end
 
-      # The patch of a look or of work that was amended; nil of another record, which says nothing here.
-      def patch_of(kind, id) = { "check" => Check, "treatment" => Treatment }[kind]&.where(id:)&.get(:patch_id)
+      # The patch of a record that was amended; nil of one that says nothing here.
+      def patch_of(kind, id)
+        { "check" => Check, "treatment" => Treatment, "observation" => Observation }[kind]&.where(id:)&.get(:patch_id)
+      end
 
       # Is the file what is known of it and new records? Else something was taken out of it unseen.
       def added?(now)
-        [[Check, :check, :checks], [Treatment, :work, :works]].all? do |model, last, count|
+        RECORDS.all? do |model, last, count|
           fresh = model.where(Sequel[:id] > @known[last]).count
           now[last] >= @known[last] && now[count] == @known[count] + fresh
         end

@@ -120,7 +120,7 @@ module Thistle
       # Plants as they stand now: what the last look found, else as many as there are.
       def now
         look = checks.last
-        found = look && treatments.any? && look.on >= treatments.last.done_on ? look.resprouts + look.missed : nil
+        found = look && treatments.any? && look.on >= treatments.last.done_on ? living(look) : nil
         (found || effort.plants.to_f.round).clamp(1, MOST)
       end
 
@@ -146,15 +146,15 @@ module Thistle
       end
 
       # A year begins with the site's.
-      def year_of(date)
-        start = (@start ||= patch.property.site(@today).year(@today).start)
-        start.year + ((date - start) / 365.25).floor
-      end
+      def year_of(date) = Core::Season::Year.start_of(date, patch.property.latitude).year
+
+      # Plants that a look found, seedlings apart: stumps and roots that stand again, suckers, what was missed.
+      def living(look) = look.resprouts + look.missed + look.suckers
 
       def told(works, looks)
         before = works.empty? || looks.none? { |look| look.on > works.first.done_on }
         look = (before ? looks.first : looks.last)
-        Recheck::Outlook::Past.new(visit: visit(works), alive: look && (look.resprouts + look.missed),
+        Recheck::Outlook::Past.new(visit: visit(works), alive: look && living(look),
                                    seedlings: looks.map(&:young).max, before:)
       end
 

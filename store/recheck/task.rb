@@ -7,7 +7,8 @@ module Thistle
       many_to_one :patch, class: "Thistle::Store::Patch"
       many_to_one :treatment, class: "Thistle::Store::Treatment"
 
-      KINDS = { "check" => "Check", "treat" => "Treat", "report" => "Ask" }.freeze
+      # What is asked: a look at the invader, work, a specialist's answer, care of what was planted.
+      KINDS = { "check" => "Check", "treat" => "Treat", "report" => "Ask", "planting" => "Planting" }.freeze
 
       dataset_module do
         def by_hand = where(key: nil, treatment_id: nil, course_id: nil, check_id: nil)

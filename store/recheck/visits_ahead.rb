@@ -32,7 +32,7 @@ module Thistle
       # What an open visit has cost by being late; nil where it is not, or hardly.
       def late(task)
         days = (@today - task.due_on).to_i
-        return if days < LATE || task.kind == "report"
+        return if days < LATE || %w[report planting].include?(task.kind)
 
         patch = Patch[task.patch_id]
         return Late.new(days:, besides: besides(task)) unless patch.plant

@@ -6,7 +6,9 @@ module Thistle
     # that came with it, a meadow mown in its first year, a count of what lives.
     class FirstYears
       ARRIVAL = "Look the stock over for weeds as it arrives, before it is planted"
+      COUNTED = "Count what lives of the planting"
       LOOK, COUNT = 14, 365 # days after planting
+      EARLY = 60 # days before its day on which it counts as made
       MOWN = [45, 75, 105].freeze # days after leaves unfold
 
       def initialize(plan, date)
@@ -16,8 +18,14 @@ module Thistle
       # Writes the tasks that are not there yet.
       def ask
         rows = @plan.seed? ? mowing : [[@date + LOOK, "Look the new plants over: weeds come with nursery stock"]]
-        rows << [@date + COUNT, "Count what lives of the planting"]
+        rows << [@date + COUNT, COUNTED]
         rows.each { |due_on, reason| write(due_on, reason) }
+        FirstYears.made(@plan.patch_id, ARRIVAL, @date)
+      end
+
+      # What was asked for is made: stock that stands in the ground has been looked over, what was counted is counted.
+      def self.made(patch_id, reason, date)
+        Task.undone.where(patch_id:, reason:).where { due_on <= date + EARLY }.update(done_on: date, done_by: "hand")
       end
 
       # When stock comes in, before any of it is planted.
@@ -44,7 +52,7 @@ module Thistle
         open = Task.undone.where(patch_id: @plan.patch_id, reason:, due_on:)
         return unless open.empty?
 
-        Task.create(patch_id: @plan.patch_id, kind: "check", due_on:, reason:, source: "common_practice")
+        Task.create(patch_id: @plan.patch_id, kind: "planting", due_on:, reason:, source: "common_practice")
       end
     end
   end

@@ -127,11 +127,19 @@ module Thistle
         db.transaction do
           update(deleted_at: Time.now)
           plantings_dataset.where(done_on: nil).update(deleted_at: Time.now)
-          Task.undone.where(patch_id:, reason: FirstYears::ARRIVAL).update(dropped_at: Time.now)
+          drop_arrival
         end
       end
 
       private
+
+      # Unless stock of another plan of this ground still comes.
+      def drop_arrival
+        others = PlantingPlan.live.where(patch_id:).exclude(id:, kind: "seed").select(:id)
+        return unless Planting.where(plan_id: others, done_on: nil, deleted_at: nil).empty?
+
+        Task.undone.where(patch_id:, reason: FirstYears::ARRIVAL).update(dropped_at: Time.now)
+      end
 
       # Plantings that are not done follow the drawing.
       def recount

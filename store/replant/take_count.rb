@@ -10,6 +10,14 @@ module Thistle
         def live = where(Sequel[:take_counts][:deleted_at] => nil)
       end
 
+      # Adds a count, and makes the visit that asked for it.
+      def self.record(planting, **fields)
+        db.transaction do
+          FirstYears.made(planting.patch_id, FirstYears::COUNTED, fields.fetch(:counted_on))
+          create(planting_id: planting.id, **fields, created_at: Time.now)
+        end
+      end
+
       # Percents of cover, one a frame; none where plants were counted.
       def percents = frames ? JSON.parse(frames) : []
 

@@ -154,8 +154,11 @@ module Thistle
       patch = Testing.patch("Q-04")
 
       assert_nil patch.facts(Testing::TODAY).new_planting
-      Store::Planting.create(patch_id: patch.id, native_key: "spicebush", area_m2: 20.0, from_on: Testing::TODAY - 200,
-                             to_on: Testing::TODAY - 180)
+      planting = Store::Planting.create(patch_id: patch.id, native_key: "spicebush", area_m2: 20.0,
+                                        from_on: Testing::TODAY - 200, to_on: Testing::TODAY - 180)
+
+      assert_nil Testing.patch("Q-04").facts(Testing::TODAY).new_planting, "nothing stands there yet"
+      planting.planted(Testing::TODAY - 100) # later than its window
 
       assert Testing.patch("Q-04").facts(Testing::TODAY).new_planting
       refute Testing.patch("Q-04").facts(Testing::TODAY + (4 * 365)).new_planting

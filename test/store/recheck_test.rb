@@ -59,5 +59,36 @@ module Thistle
 
       assert_equal due, task.reload.due_on
     end
+
+    # A look at the invader says nothing of what was planted; a count does.
+    def test_visits_of_a_planting_are_their_own
+      patch = Testing.patch("Q-01")
+      today = Testing::TODAY
+      planting = Store::Planting.create(patch_id: patch.id, native_key: "spicebush", area_m2: 20.0,
+                                        from_on: today - 380, to_on: today - 370, done_on: today - 366)
+      words = { "mow" => "Mow the sowing", "count" => Store::FirstYears::COUNTED }
+      tasks = words.transform_values do |reason|
+        Store::Task.create(patch_id: patch.id, kind: "planting", due_on: today, reason:, source: "common_practice")
+      end
+      Store::Check.record(patch, checked_on: today, resprouts: 0, missed: 0, seedlings: 0)
+
+      assert(tasks.each_value.all? { |task| task.refresh.open? })
+      Store::TakeCount.record(planting, counted_on: today, alive: 9, looked_at: 10)
+
+      assert_equal [true, false], tasks.each_value.map { |task| task.refresh.open? }
+    end
+
+    # Where every visit is made and something may still live, the next yearly look is set; a closed patch has none.
+    def test_what_may_live_has_a_next_date
+      Store::Patch.live.all.each(&:follow_records)
+      Store::Patch.live.where(state: %w[hit regrowing quiet]).all.each do |patch|
+        refute_empty patch.open_tasks, "#{patch.code}, #{patch.state}"
+      end
+      patch = Store::Patch.live.where(state: "quiet").exclude(plant_key: nil).first
+      rest = ->(after) { Core::Recheck::Returns.rest(patch.plant, Testing.site, after) }
+      open = Core::Recheck::FollowUp.new(patch.story, rest:).visits.reject(&:done_on)
+
+      assert_equal [1, true], [open.size, open.first.due_on > patch.story.last.on]
+    end
   end
 end

@@ -30,7 +30,28 @@ module Thistle
         FROM = { plant: "this plant", trait: "plants that live alike", form: "plants of its form",
                  any: "any plant" }.freeze
 
+        # Where a visit is made, by its kind.
+        MADE_AT = { "check" => "/recheck/patches/%d", "treat" => "/work?patch=%d", "report" => "/identify?patch=%d",
+                    "planting" => "/survey/patches/%d#visits" }.freeze
+
         module_function
+
+        # What a check counts, {field => [its name, a hint]}: stubs where stems were cut, plants in water, else plants.
+        def counted(plant, removal)
+          beside = { suckers: ["Suckers", "from roots or runners, beside"], seedlings: ["Seedlings", "this year's"] }
+          if plant&.aquatic?
+            { resprouts: ["Plants grown again", "rooted or floating where it was cleared"],
+              missed: ["Missed plants", "never taken"], **beside, seedlings: ["New plants", "from seed or pieces"] }
+          elsif removal.nil? || removal.is?(:cutting, :felling, :stem_herbicide, :girdling, :topping)
+            { resprouts: ["Stubs alive", "leaf or shoot from the old stub"], missed: ["Missed stems", "never cut"],
+              **beside }
+          else
+            { resprouts: ["Resprouts", "treated plants that stand again"], missed: ["Missed plants", "never treated"],
+              **beside }
+          end
+        end
+
+        def made_at(task) = format(MADE_AT.fetch(task.kind), task.patch_id)
 
         # A way of going on: "Cut stump", "Cut stump, soil stirred and every flush taken".
         def way(strategy, first)

@@ -69,8 +69,8 @@ module Thistle
         end
 
         def said_work(work)
-          counted = [work.plants_done && "#{work.plants_done} plants", work.stems_done &&
-            "#{work.stems_done} stems"].compact
+          told = { plants: work.plants_done, stems: work.stems_done, buckets: work.buckets }.compact
+          counted = told.map { |what, number| "#{number} #{what}" }
           amount = counted.any? ? counted.join(", ") : @property.measures.area(work.area_m2)
           "#{work.removal.name}: #{amount}, #{work.crew_size} people, #{work.hours.to_s.delete_suffix(".0")} h"
         end

@@ -35,7 +35,7 @@ module Thistle
               planting = counted_planting(plan, form)
               next take_page(plan, form:, status: 422) unless form.ok?
 
-              Store::TakeCount.create(planting_id: planting.id, **form.columns, created_at: Time.now)
+              Store::TakeCount.record(planting, **form.columns)
               go_to "/replant/plans/#{plan.id}/take", "The count is kept."
             end
 

@@ -18,6 +18,7 @@ module Thistle
               required(:hours).filled(:float, gt?: 0, lteq?: 24)
               optional(:plants_done).filled(:integer, gteq?: 0, lteq?: 1_000_000)
               optional(:stems_done).filled(:integer, gteq?: 0, lteq?: 1_000_000)
+              optional(:buckets).filled(:integer, gteq?: 0, lteq?: 100_000)
               Form::BySize::FIELDS.each_value { |name| optional(name).filled(:integer, gteq?: 0, lteq?: 1_000_000) }
               optional(:area).filled(:float, gteq?: 0, lteq?: 100_000_000)
               optional(:active_key).filled(:string)
@@ -75,10 +76,10 @@ module Thistle
               key(:second_product).failure("is needed: how much of the second") if second && !poured
               key(:second_product_id).failure("is needed: which one is it") if poured && !second
             end
-            rule(:plants_done, :stems_done, :area) do
+            rule(:plants_done, :stems_done, :area, :buckets) do
               sizes = Form::BySize.sum(values)
-              unless sizes.positive? || values.to_h.values_at(:plants_done, :stems_done, :area).any?
-                key(:stems_done).failure("or the area: say how much was done")
+              unless sizes.positive? || values.to_h.values_at(:plants_done, :stems_done, :area, :buckets).any?
+                key(:area).failure("or a count: say how much was done")
               end
               if values[:stems_done] && sizes > values[:stems_done]
                 key(:stems_done).failure("is less than the #{sizes} by thickness")
@@ -115,8 +116,8 @@ module Thistle
           MEASURED = Store::Treatment::TIMES.flat_map do |time|
             Store::Treatment::MEASURED.map { |what| :"#{time}_#{what}" }
           end.freeze
-          KEPT = %i[method_key plants_done stems_done active_key product_id second_product_id applicator disposal
-                    seed_fall note].freeze
+          KEPT = %i[method_key plants_done stems_done buckets active_key product_id second_product_id applicator
+                    disposal seed_fall note].freeze
 
           # Weather by hand, as it would be typed.
           def self.measured(work, units)
