@@ -13,20 +13,27 @@ module Thistle
       ANSWER = 96 * 1024 * 1024 # bytes of what was read
       PLACES = Places.new("thistle-file", 2) # files at once, whichever process asks
       NICE = 10 # pages go before
-      PATIENCE = 5 # seconds that one more waits
-      ALTOGETHER = 11.5 # seconds of waiting and reading
+      # Seconds: of reading, that one more waits, of both together. Whoever tests what is read, and not how fast, gives
+      # more.
+      LIMITS = { seconds: SECONDS, patience: 5, altogether: 11.5 }.freeze
       TOO_MUCH = "The file asks for more than #{SECONDS} seconds or #{MEGABYTES} MB to be read: it was left alone. " \
                  "Split it, or save it plainer.".freeze
 
       BROKEN = "The file is broken in a way that nobody here knows: nothing was taken from it."
 
+      class << self
+        attr_writer :limits
+
+        def limits = @limits || LIMITS
+      end
+
       module_function
 
       # What the block answers, which can be marshalled. Raises BadInput as the block does, and (field) when it takes
       # too long, too much memory, or breaks the process, or when too many others are read.
-      def call(field: :file, seconds: SECONDS, megabytes: MEGABYTES, &block)
-        PLACES.hold(seconds: PATIENCE, field:) do |waited|
-          left = [seconds, ALTOGETHER - waited].min
+      def call(field: :file, seconds: Apart.limits[:seconds], megabytes: MEGABYTES, &block)
+        PLACES.hold(seconds: Apart.limits[:patience], field:) do |waited|
+          left = [seconds, Apart.limits[:altogether] - waited].min
           apart(field, left, megabytes, left < seconds ? Places::FULL : TOO_MUCH, &block)
         end
       end

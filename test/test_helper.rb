@@ -18,6 +18,36 @@ module Thistle
                 "rain" => [55, 55, 85, 105, 120, 105, 95, 90, 85, 85, 95, 75] }.freeze
 
     Store::Proposal.seconds = 0.25 # a day is solved dozens of times here
+    # What a file holds is tested here, on a machine that may be busy with anything; how fast it is read, on the bench.
+    Formats::Apart.limits = { seconds: 600, patience: 600, altogether: 1200 }
+
+    # What a page lacks is said by the sentence and the page's title, not by all of the page.
+    module ShortOfPages
+      LONG = 2000 # characters
+
+      def assert_includes(all, one, message = nil)
+        return super unless all.is_a?(String) && all.size > LONG
+
+        all.include?(one) ? pass : flunk(message || "Missed #{one.inspect} in #{titled(all)}.")
+      end
+
+      def refute_includes(all, one, message = nil)
+        return super unless all.is_a?(String) && all.size > LONG
+
+        all.include?(one) ? flunk(message || "Found #{one.inspect} in #{titled(all)}.") : pass
+      end
+
+      def assert_match(pattern, text, message = nil)
+        return super unless text.is_a?(String) && text.size > LONG
+
+        text.match?(pattern) ? pass : flunk(message || "Missed #{pattern.inspect} in #{titled(text)}.")
+      end
+
+      private
+
+      def titled(page) = page[%r{<title>(.*?)</title>}m, 1]&.strip&.inspect || "#{page[0, 60].inspect} …"
+    end
+    Minitest::Test.prepend(ShortOfPages)
 
     module_function
 

@@ -24,7 +24,7 @@ module Thistle
     end
     Capybara.default_driver = :chromium
     Capybara.server = :puma, { Silent: true, Threads: "1:4" }
-    Capybara.default_max_wait_time = 10
+    Capybara.default_max_wait_time = 90 # each wait ends as soon as what it waits for is there
     Capybara.enable_aria_label = true
     Capybara.app = ->(env) { Testing.demo.call(env) }
 

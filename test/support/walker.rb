@@ -37,15 +37,18 @@ module Thistle
            "[{", "null", "\u{1F4A5}", "-1e308,-1e308,1e308,1e308", '{"type":"Polygon","coordinates":[[]]}',
            '{"type":"LineString","coordinates":[[0,0],["a",null]]}', '{"type":"Point","coordinates":[1e308,0]}',
            "/identify/\r\nhttps://elsewhere.example/"].freeze
-    # How many of them each parameter meets; those of an address do. WALK=all: all.
-    SOME = ENV["WALK"] == "all" ? ODD.size : 3
+    # WALK=all (rake bench walk): every odd value at every parameter of every address. Else a sample of each door, each
+    # time others: so many odd questions, parts of a path, addresses.
+    ALL = ENV["WALK"] == "all"
+    SOME = ALL ? ODD.size : 3
+    QUESTIONS, PLACES, ADDRESSES = ALL ? [Float::INFINITY, Float::INFINITY, 2] : [5, 2, 1]
     NUMBERED = /-\d+\z/ # one field of several sheets of a kind, "hours-5": the first of them meets the odd values
     # The same name with parts, and bytes that are no text.
     PARTS = ["%<n>s[]=1", "%<n>s[x]=1", "%<n>s[x][]=1", "%<n>s[][x]=1", "%<n>s=1&%<n>s[x]=1", "%<n>s=%%00",
              "%<n>s=%%ff", "%<n>s", "%<n>s[%%ff]=1"].freeze
     # Parts of a path.
     PATHS = %w[0 -1 99999999999999999999 %00 %ff ..%2f..%2fetc %22%3E%3Cscript%3E %0d%0aX:1 %5B%5D].freeze
-    SLOW = 10 # seconds, on a busy machine
+    SLOW = ALL ? 10 : Float::INFINITY # seconds: how fast an answer comes is asked on the bench
 
     Answer = Struct.new(:what, :code, :seconds, :fault) do
       def bad? = code >= 500 || seconds > SLOW
@@ -59,7 +62,7 @@ module Thistle
       def fits?(path) = !pattern.match(path).nil?
       def plain? = pattern.to_s.match?(%r{\A[\w./-]+\z})
       def unknown? = paths.empty? && bodies.empty?
-      def addresses = paths.first(2)
+      def addresses = paths.first(ADDRESSES)
     end
 
     attr_reader :doors, :bad, :asked
@@ -109,7 +112,9 @@ module Thistle
       gets.each do |door|
         door.addresses.each_with_index do |address, n|
           ask("GET", json(address))
-          odd_queries(door).each { |query| ask("GET", "#{address.split("?").first}?#{query}") } if n.zero?
+          next unless n.zero?
+
+          some(odd_queries(door), QUESTIONS).each { |query| ask("GET", "#{address.split("?").first}?#{query}") }
         end
         odd_paths(door) { |path| ask("GET", path) }
       end
@@ -133,7 +138,8 @@ module Thistle
       last, first = others.partition { |door| door.verb == "DELETE" || door.to_s.match?(/undo|drop|take-back|leave/) }
       [*first, *last].each do |door|
         door.bodies.first(SOME / 3).each do |(path, _), fields|
-          odd_bodies(door, fields).each { |body| send(door, path, token, body) }
+          *odd, untouched = odd_bodies(door, fields)
+          [*some(odd, QUESTIONS), untouched].each { |body| send(door, path, token, body) }
         end
         odd_paths(door) { |path| ask(door.verb, path, "authenticity_token=#{CGI.escape(token)}") }
       end
@@ -170,6 +176,14 @@ module Thistle
         ODD.first(SOME).map { |value| names.map { |name| "#{name}=#{CGI.escape(value)}" }.join("&") }
     end
 
+    # So many of a list, spread over it, at another place each time.
+    def some(list, most)
+      return list if list.size <= most
+
+      @place = @place.to_i + 1
+      Array.new(most) { |n| list[((n * list.size / most) + @place) % list.size] }.uniq
+    end
+
     # Each name with its share of the odd values, each time others.
     def odd(names) = names.flat_map { |name| Array.new(SOME) { yield name, ODD[(@turn = @turn.to_i + 1) % ODD.size] } }
 
@@ -183,7 +197,11 @@ module Thistle
       address = door.paths.first || door.bodies.keys.first&.first or return
       parts = address.split("?").first.split("/")
       places = door.pattern.to_s.split("/").each_index.select { |n| door.pattern.to_s.split("/")[n].match?(/[:(]/) }
-      places.product(PATHS).each { |place, odd| yield parts.dup.tap { |path| path[place] = odd }.join("/") }
+      some(places.product(PATHS), PLACES).each do |place, odd|
+        yield parts.dup.tap { |path|
+                path[place] = odd
+              }.join("/")
+      end
     end
 
     def odd_bodies(door, fields)

@@ -40,9 +40,9 @@ module Thistle
 
     private
 
-    # Until the block is true, six seconds at most.
+    # Until the block is true, some minutes at most: it ends as soon as it is.
     def wait_for
-      60.times do
+      3000.times do
         return if yield
 
         sleep 0.1

@@ -11,8 +11,8 @@ module Thistle
                    "plan" => "Season plan" }.freeze
         # What a version says, by column: the words for it. Columns that nobody typed are not among them.
         SAID = { done_on: "day", checked_on: "day", seen_on: "day", method_key: "method", people_ids: "people",
-                 people: "who",
-                 crew_size: "people", hours: "hours each", plants_done: "plants", stems_done: "stems", buckets: "buckets",
+                 people: "who", crew_size: "people", hours: "hours each",
+                 plants_done: "plants", stems_done: "stems", buckets: "buckets",
                  area_m2: "area", product_id: "product", active_key: "active ingredient", product_ml: "stock",
                  second_product_id: "second product", second_product_ml: "stock of the second",
                  mix_ml: "ready mix", applicator: "applicator", licence_number: "certification number",

@@ -57,8 +57,8 @@ module Thistle
         def visit(visit) = { due_on: visit.due_on, kind: visit.kind, reason: visit.text, source: visit.source }
 
         def treatment(work)
-          { done_on: work.done_on, method: work.method_key, plants: work.plants_done, stems: work.stems_done, buckets: work.buckets,
-            area_m2: work.area_m2, product_ml: work.product_ml, seed_fall: work.seed_fall }
+          { done_on: work.done_on, method: work.method_key, plants: work.plants_done, stems: work.stems_done,
+            buckets: work.buckets, area_m2: work.area_m2, product_ml: work.product_ml, seed_fall: work.seed_fall }
         end
       end
     end
