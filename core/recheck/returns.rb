@@ -119,7 +119,7 @@ module Thistle
           cohorts = Cohorts.new(@plant, @site, @done_on)
           VisitSchedule.new(cohorts.all).visits.first(MOST).each_with_index.map do |visit, n|
             days = (visit.on - @done_on).to_i
-            beside = n.zero? && row["handbook"] ? "; #{days} days, the handbook says #{row["handbook"]}" : ""
+            beside = n.zero? && days > ONE && row["handbook"] ? "; #{days} days, the handbook says #{row["handbook"]}" : ""
             [visit.on, "#{row["text"]} #{visit.cohort.what}#{beside}"]
           end
         end

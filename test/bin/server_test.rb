@@ -30,7 +30,7 @@ module Thistle
     end
 
     def wait_for_port
-      120.times do
+      2400.times do
         return TCPSocket.new("127.0.0.1", @port).close
       rescue Errno::ECONNREFUSED
         sleep 0.25

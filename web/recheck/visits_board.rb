@@ -27,7 +27,8 @@ module Thistle
         def more(one)
           return "" unless one.besides.positive?
 
-          ", and #{Web::Words.count(one.besides, "look")} more of the same work: one makes all"
+          ". One visit now also counts for #{one.besides == 1 ? "another" : "#{one.besides} others"} that " \
+            "#{one.besides == 1 ? "was" : "were"} missed"
         end
 
         def sown(one)

@@ -41,7 +41,7 @@ module Thistle
           beside = { suckers: ["Suckers", "from roots or runners, beside"], seedlings: ["Seedlings", "this year's"] }
           if plant&.aquatic?
             { resprouts: ["Plants grown again", "rooted or floating where it was cleared"],
-              missed: ["Missed plants", "never taken"], **beside, seedlings: ["New plants", "from seed or pieces"] }
+              missed: ["Missed plants", "never taken"], seedlings: ["New plants", "from seed or pieces"] }
           elsif removal.nil? || removal.is?(:cutting, :felling, :stem_herbicide, :girdling, :topping)
             { resprouts: ["Stubs alive", "leaf or shoot from the old stub"], missed: ["Missed stems", "never cut"],
               **beside }
