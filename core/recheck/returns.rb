@@ -119,8 +119,9 @@ module Thistle
           cohorts = Cohorts.new(@plant, @site, @done_on)
           VisitSchedule.new(cohorts.all).visits.first(MOST).each_with_index.map do |visit, n|
             days = (visit.on - @done_on).to_i
-            beside = n.zero? && days > ONE && row["handbook"] ? "; #{days} days, the handbook says #{row["handbook"]}" : ""
-            [visit.on, "#{row["text"]} #{visit.cohort.what}#{beside}"]
+            told = "#{row["text"]} #{visit.cohort.what}"
+            told += "; #{days} days, the handbook says #{row["handbook"]}" if n.zero? && days > ONE && row["handbook"]
+            [visit.on, told]
           end
         end
 
