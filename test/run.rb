@@ -39,7 +39,7 @@ end
 COUNTED = %w[runs assertions failures errors skips].freeze
 VIEWS = "test/browser/views_test.rb" # at each size by itself
 SIZES = { "at a desk" => "/desk/", "on a phone" => "/views_phone/", "the rest" => "/field|keys|crossed/" }.freeze
-WALK = "test/web/walk_test.rb" # nearly as long as the rest of its folder
+WALK = "test/web/walk_test.rb" # as long as half of the rest of its folder
 LONG = [WALK, "test/browser/survey_test.rb", "test/bin", "test/web", "test/browser/walk_test.rb",
         "test/browser/survey_files_test.rb", "test/core/identify", "test/core/decide", "test/core"].freeze
 

@@ -41,8 +41,7 @@ module Thistle
         def stage(date, phases = @calendar.phases_on(date))
           return facts.stage if facts.stage && date == facts.date
 
-          furthest = Season::Phenology.furthest(phases)
-          facts.bears_seed? || !SEED.include?(furthest) ? furthest : :leaf
+          Season::Phenology.furthest(facts.bears_seed? ? phases : phases - SEED)
         end
 
         # The day on which what was cut on a date has grown back for a month: of leaf, not of winter.

@@ -12,11 +12,12 @@ module Thistle
 
         # What the calendar expects of a plant on a day (Season::Phenology); nil for a plant that bears no seed.
         def expected(calendar, date)
-          ripe = calendar.spans(calendar.site.year(date)).select { |span| span.phase == :ripe_seed }
+          year = calendar.site.year(date)
+          ripe = calendar.spells(:ripe_seed, year.start, year.finish)
           return if ripe.empty?
 
           if ripe.any? { |span| date.between?(span.from, span.to) } then "falling"
-          else ripe.any? { |span| span.to < date } ? "fallen" : "none"
+          else ripe.any? { |span| year.cover?(span.from) && span.to < date } ? "fallen" : "none"
           end
         end
       end

@@ -41,13 +41,14 @@ module Thistle
     # time others: so many odd questions, parts of a path, addresses.
     ALL = ENV["WALK"] == "all"
     SOME = ALL ? ODD.size : 3
-    QUESTIONS, PLACES, ADDRESSES = ALL ? [Float::INFINITY, Float::INFINITY, 2] : [5, 2, 1]
+    QUESTIONS, PLACES, ADDRESSES = ALL ? [Float::INFINITY, Float::INFINITY, 2] : [3, 1, 1]
     NUMBERED = /-\d+\z/ # one field of several sheets of a kind, "hours-5": the first of them meets the odd values
     # The same name with parts, and bytes that are no text.
     PARTS = ["%<n>s[]=1", "%<n>s[x]=1", "%<n>s[x][]=1", "%<n>s[][x]=1", "%<n>s=1&%<n>s[x]=1", "%<n>s=%%00",
              "%<n>s=%%ff", "%<n>s", "%<n>s[%%ff]=1"].freeze
     # Parts of a path.
     PATHS = %w[0 -1 99999999999999999999 %00 %ff ..%2f..%2fetc %22%3E%3Cscript%3E %0d%0aX:1 %5B%5D].freeze
+    FOLLOWED = ALL ? 3 : 2 # links of a kind, after the first
     SLOW = ALL ? 10 : Float::INFINITY # seconds: how fast an answer comes is asked on the bench
 
     Answer = Struct.new(:what, :code, :seconds, :fault) do
@@ -214,7 +215,7 @@ module Thistle
 
     def new?(address)
       found = door("GET", address.split("?").first)
-      return false if found.nil? || found.paths.include?(address) || found.paths.size > 3
+      return false if found.nil? || found.paths.include?(address) || found.paths.size > FOLLOWED
 
       found.paths << address
     end

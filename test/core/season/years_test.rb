@@ -49,6 +49,11 @@ module Thistle
       assert_equal 2025, spell.from.year # one spell, that began the autumn before
       assert_operator spell.done_early, :<, spell.done_late
       refute_includes calendar.phases_on(Date.new(2026, 1, 15)), :emerging
+      falls = [[2026, 1, 15], [2026, 5, 1], [2026, 10, 1]].map do |day|
+        Core::Recheck::SeedFall.expected(calendar, Date.new(*day))
+      end
+
+      assert_equal %w[falling none falling], falls # of last year's fruit in January
     end
 
     private
