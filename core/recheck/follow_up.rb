@@ -45,7 +45,7 @@ module Thistle
         # [Visit], the soonest first.
         def visits
           visits = [*returning, *again, *wished, *next_steps]
-          visits << remaining if visits.all?(&:done_on) && remaining
+          visits << remaining if visits.all? { |one| one.done_on || one.kind == "planting" } && remaining
           @visits ||= visits.sort_by { |visit| [visit.due_on, visit.key.to_s, visit.id.to_i] }.freeze
         end
 

@@ -46,14 +46,13 @@ module Thistle
         # [Span] of a phase that have days between two dates, whole: those that follow on each other as one, past New
         # Year too.
         def spells(phase, from, to)
-          spans = years(from << 12, to).flat_map do |year|
-            begun(year)
-          end.select { |span| span.phase == phase }.sort_by(&:from)
-          spans.each_with_object([]) do |span, all|
+          spans = years(from << 12, to).flat_map { |year| begun(year) }.select { |span| span.phase == phase }
+          whole = spans.sort_by(&:from).each_with_object([]) do |span, all|
             if all.any? && span.from <= all.last.to + 1 then all[-1] = joined(all.last, span)
             else all << span
             end
-          end.select { |span| span.from <= to && span.to >= from }
+          end
+          whole.select { |span| span.from <= to && span.to >= from }
         end
 
         # All phases on a date.

@@ -68,7 +68,7 @@ module Thistle
       end
 
       # As its records ask for it: what stands on Recheck, Today and in the calendar.
-      def next_visit(patch) = patch.tasks.select(&:open?).map(&:due_on).min
+      def next_visit(patch) = patch.tasks.select { |one| one.open? && one.kind != "planting" }.map(&:due_on).min
     end
   end
 end

@@ -19,7 +19,7 @@ module Thistle
         def phases(spans)
           spans.map do |span|
             { phase: span.phase, from: span.from, to: span.to, early: span.early, late: span.late,
-              moved_days: span.moved, source: span.source }
+              done_early: span.done_early, done_late: span.done_late, moved_days: span.moved, source: span.source }
           end
         end
 
