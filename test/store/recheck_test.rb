@@ -22,7 +22,7 @@ module Thistle
 
       assert_equal "hit", patch.reload.state
       # The first year's look falls within days of full leaf-out, and is the same visit.
-      assert_equal ["Before its next seed, look for whatever was missed or stands again",
+      assert_equal ["Before it seeds, look for whatever was missed or stands again",
                     "Every year while seed or pieces may live: new seedlings and shoots (2 years)",
                     "Next full leaf-out: snapped roots answer"],
                    treatment.tasks.map(&:reason).sort

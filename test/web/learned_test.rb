@@ -60,6 +60,22 @@ module Thistle
       assert_equal 4, kill["records"]
     end
 
+    # What was learned goes along when a patch turns out to be another plant.
+    def test_a_patch_that_is_renamed_teaches_its_new_plant
+      Store::Check.where(treatment_id: Store::Treatment.where(method_key: "lever_pull").select(:id)).delete
+      fail_often
+      records = -> do
+        %w[amur_honeysuckle autumn_olive].map { |plant| Store::Learned.efficacy.of(plant, "lever_pull").records }
+      end
+
+      assert_equal [4, 0], records.call
+      named = patch("Q-04")
+      named.update(plant_key: "autumn_olive")
+      Store::Observation.told(named, seen_on: Testing::TODAY, plant_key: "autumn_olive", settled: true)
+
+      assert_equal [0, 4], records.call
+    end
+
     # A clean look in winter, when nothing would show, says nothing.
     def test_a_clean_look_counts_only_when_something_would_show
       Store::Check.where(treatment_id: Store::Treatment.where(method_key: "lever_pull").select(:id)).delete

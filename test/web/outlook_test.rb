@@ -24,6 +24,16 @@ module Thistle
       assert_equal answer, outlook("Q-07"), "the same question has the same answer"
     end
 
+    # What stands again from the roots is what the years ahead begin with; the first of January is of the new year.
+    def test_suckers_begin_the_years_ahead
+      felled = patch("Q-02")
+      Store::Check.record(felled, checked_on: Date.new(2026, 1, 1), resprouts: 1, missed: 0, seedlings: 0, suckers: 250)
+      ahead = Store::PatchOutlook.new(patch("Q-02"), Testing::TODAY)
+
+      assert_equal 251, ahead.now
+      assert_equal 251, ahead.now_counted.alive
+    end
+
     def test_the_page_draws_it_and_says_what_it_took
       get "/recheck/patches/#{patch("Q-07").id}/outlook?show=stirred&years=12"
 

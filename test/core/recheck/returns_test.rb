@@ -18,7 +18,7 @@ module Thistle
       caltrop = visits("caltrop", "loosen_and_pull", Testing::TODAY)
 
       assert_in_delta 21, (caltrop.first.due_on - Testing::TODAY).to_i, 4
-      assert_match(/first seed of plants that were missed; 2\d days, the handbook says three weeks/, caltrop.first.text)
+      assert_match(/look for plants that were missed; 2\d days, the handbook says three weeks/, caltrop.first.text)
       again = caltrop.select { |visit| visit.key.start_with?("before_seed") }.map(&:due_on)
 
       assert(again.first(5).each_cons(2).all? { |a, b| (b - a).between?(18, 32) }, "about as far apart all summer")
