@@ -85,12 +85,15 @@ module Thistle
             next unless in_leaf?(day) && (!@site.climate.rain_driven? || wet?(day))
 
             seed = warm_by(day, @needed) or next
-            seed = [seed, ripe.first].max if ripe && by_day_length?
+            seed = [seed, season_of(day)].compact.max if by_day_length?
             shows = [day + SHOWS, @since + 1].max
             due = seed - SAFE
             due >= shows ? cohort(shows, due, "seedlings that came up about #{day.strftime("%-d %b")}") : nil
           end
         end
+
+        # The first day of seed of the season that a day lies before or in; nil for none.
+        def season_of(day) = spells(:ripe_seed).find { |span| span.to >= day }&.early
 
         # Does its seed wait for the days to shorten, however early it came up?
         def by_day_length?

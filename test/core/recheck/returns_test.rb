@@ -45,6 +45,18 @@ module Thistle
       assert_empty wrong
     end
 
+    # Stiltgrass waits for short days: what comes up in July is taken once, before its first seed of the season; what
+    # comes up while it seeds is not left to the next year.
+    def test_seedlings_of_a_plant_that_waits_for_short_days
+      july = visits("japanese_stiltgrass", "hand_pull", Date.new(2026, 7, 1))
+      seed = Testing.site.calendar(Testing.plant("japanese_stiltgrass"))
+                    .spells(:ripe_seed, Date.new(2026, 7, 1), Date.new(2026, 12, 1)).first
+      balsam = visits("himalayan_balsam", "hand_pull", Date.new(2026, 8, 20))
+
+      assert_equal 1, july.count { |visit| visit.due_on.between?(seed.early - 40, seed.from) }
+      assert_operator balsam.first.due_on, :<=, Date.new(2026, 9, 10)
+    end
+
     # No fewer visits take every cohort before its seed: every set of days tried.
     def test_the_fewest_visits_against_every_set_of_days
       random = Random.new(11)
