@@ -69,14 +69,19 @@ module Thistle
       # An invader that its file does not give for the region: reported before it is removed.
       def new_to?(region) = invasive? && !region.nil? && !grows_in?(region)
 
-      # Years that pieces of it live in the ground, {low, likely, high}, or nil where pieces do not grow or nobody
-      # knows.
       # Warmth from coming up to the first seed ({"degree_days", "base"}), where its file says so.
       def warmth_to_seed = seed && seed["warmth"]
+
+      # Years until a hundredth of its pieces in the ground live that show nothing, {low, likely, high}; nil where
+      # pieces do not grow or nobody knows.
       def fragment_years = fragments && fragments["years"]
 
-      # Years that seed lives in the ground, {low, likely, high}, or nil when it is not by seed that it lasts.
+      # Years until a hundredth of its seed lives in ground that nobody stirs, {low, likely, high}; nil when it is not
+      # by seed that it lasts.
       def seed_bank_years = seed && seed["bank_years"]
+
+      # Years after which the last living seed was found, nil where nobody says.
+      def longest_seed_years = seed && seed["longest"]
 
       # Every source key in the file, for the check at boot.
       def source_keys = sources_used.uniq

@@ -41,11 +41,24 @@ module Thistle
       def pointless?(plant) = told(plant)&.key?("pointless")
       def holds?(plant) = told(plant)&.key?("holds")
 
-      # Does the plant's file say of it that a pass likely kills at least half?
-      def told_to_kill?(plant) = told(plant)&.dig("kill", "likely").to_i >= HALF
+      # Does the plant's file say of it that it likely kills at least half, in a pass or in the years that it takes?
+      def told_to_kill?(plant)
+        own = told(plant)
+        left = 1 - (own&.dig("kill", "likely").to_i / 100.0)
+        1 - (left**takes_years(plant)) >= HALF / 100.0
+      end
+
+      # Years in a row that it is done to a plant before it has killed what it can.
+      def takes_years(plant) = told(plant)&.fetch("takes_years", nil) || 1
 
       # Does it take plants out, or only mark, report or stop seed?
       def removes? = !is?(:marking, :reporting, :seed_stop, :freeing)
+
+      # Does it tear root or stem, so that pieces of what lives on stay in the ground or the water?
+      def tears? = is?(:pulling, :digging, :aquatic)
+
+      # Does it take the top and leave the root untreated, so that roots send up suckers?
+      def wakes? = is?(:cutting, :felling, :mulching, :girdling) && !is?(:stem_herbicide)
 
       # Is it for plants like this by habit, root and stem, whether or not the plant's file names it?
       def suits?(plant)
@@ -69,10 +82,11 @@ module Thistle
 
       NONE = { "low" => 0, "likely" => 0, "high" => 0 }.freeze
 
-      # Share killed in percent, {low, likely, high, source}; the plant's own value goes before the method's.
+      # What a pass kills, or a year of work that lasts longer, in percent: {low, likely, high, source}; the plant's own
+      # value goes before the method's.
       def kill(plant = nil)
         own = plant && told(plant)
-        return own["kill"].merge("source" => own["source"]) if own&.key?("kill")
+        return { "source" => own["source"] }.merge(own["kill"]) if own&.key?("kill")
         return NONE.merge("source" => own["source"]) if own&.keys&.intersect?(%w[backfires pointless holds])
 
         (plant && leaves_pieces?(plant) && @data["kill_leaving_pieces"]) || @data["kill"]

@@ -9,14 +9,14 @@ module Thistle
       # future has its own parameters. Counts stay whole, so that a stand can die out. The same seed gives the same.
       class Futures
         D = Numo::DFloat
-        # seeds: living, in the ground; pieces: of root or stem; young: not yet bearing; adults; hurt: hit, and not
-        # dead.
+        # seeds: living, in the ground; pieces: of root or stem; young: not yet bearing; adults: bearing, of an annual
+        # the plants of this year; hurt: hit, and not dead.
         Stand = Struct.new(:seeds, :pieces, :young, :adults, :hurt)
         # What a year showed: standing and seedlings before the visit; left: standing after it, hurt ones too; hit and
         # pulled: how many plants and seedlings the visits took on; alive: everything at the end, seeds and pieces too.
         Shown = Value.define(:standing, :seedlings, :left, :hit, :pulled, :seeds, :alive)
         SMALL = 0.3 # of a grown plant's room that a small one takes (memory)
-        USES = 30 # draws that a year with two visits takes
+        MOST_KEPT = 0.98 # of seed that does not come up, in a year (memory)
 
         attr_reader :count, :at, :stand
 
@@ -29,9 +29,11 @@ module Thistle
           @draws = {} # by count and year: strategies that are compared have the same luck
           noise = Draws.normal(seed, ranges.size * count * 2).reshape(ranges.size, count * 2)
           @at = ranges.each_with_index.to_h { |(key, range), n| [key, Draws.of(key, range, noise[n, true])] }
+          @at["bank"] = D.minimum(@at["bank"], (1 - @at["germination"]) * MOST_KEPT)
           keep = spreading
           @at.transform_values! { |values| values[keep].dup } # a view is slow
-          @full = @at["crowd"] * [m2, 1.0].max
+          @most = 2 * @at["crowd"] * [m2, 1.0].max # where half of the places are taken, half of the seedlings find none
+          @most = D.maximum(@most, @at["plants"]) if @at.key?("plants") # what stands there found room
           @stand = Stand.new(*Array.new(5) { D.zeros(count) })
         end
 
@@ -42,26 +44,25 @@ module Thistle
         def begin_with(plants = @at.fetch("plants").round.clip(1, nil))
           bearing = (filled(plants) * BEARING).round
           @stand.young, @stand.adults = filled(plants) - bearing, bearing
-          yearly = @annual ? @at["fecundity"] * plants : @at["fecundity"] * bearing
-          kept = @at["keep"] * (1 - @at["germination"])
-          @stand.seeds = (yearly * (1 - (kept**@at["stood"])) / (1 - kept).clip(0.001, 1)).round
-          @stand.adults, @stand.young = D.zeros(@count), D.zeros(@count) if @annual
+          @stand.young, @stand.adults = D.zeros(@count), filled(plants) if @annual
+          kept = @at["bank"]
+          @stand.seeds = (@at["fecundity"] * @stand.adults * (1 - (kept**@at["stood"])) / (1 - kept)).round
           self
         end
         BEARING = 0.6 # of the plants of a stand (memory)
 
-        # One year. visit: nil where nobody comes, or {visits:, kill:, found:, small:, stirred:, late:}: how often
-        # anybody comes (an array with a number for each future), what is killed of what is found, how much of plants
-        # and of seedlings is found (arrays); stirred: is soil? late: had seed fallen before? Answers what it Shown.
+        # One year. visit: nil where nobody comes, or {visits:, kill:, found:, small:, stirred:, late:, tears:, wakes:}:
+        # how often anybody comes (an array with a number for each future), what is killed of what is found, how much of
+        # plants and of seedlings is found (arrays); the others as a Strategy has them. Answers what it Shown.
         def year(number, visit)
-          noise(number)
+          @luck = Luck.new(@seed, @count, number, @draws)
           rise(visit && visit[:stirred])
           standing, seedlings = @stand.young + @stand.adults, @up
           before = @stand.adults.dup
           @hit, @pulled = D.zeros(@count), D.zeros(@count)
           take(visit) if visit
           left = @stand.young + @stand.adults + @stand.hurt
-          fall(visit && visit[:late] ? before : @stand.adults)
+          fall(visit && visit[:late] ? before : bearing)
           grow
           Shown.new(standing:, seedlings:, left:, hit: @hit, pulled: @pulled, seeds: @stand.seeds,
                     alive: @stand.to_a.sum)
@@ -72,7 +73,7 @@ module Thistle
         def pick(picks)
           @count = picks.size
           @at = @at.transform_values { |values| values[picks].dup }
-          @full = @full[picks].dup
+          @most = @most[picks].dup
           @stand = Stand.new(*@stand.to_a.map { |values| values[picks].dup })
         end
 
@@ -91,7 +92,7 @@ module Thistle
 
         # Of a seed, the chance that it comes up some year and lives to the next.
         def from_seed
-          @at["germination"] / (1 - (@at["keep"] * (1 - @at["germination"]))) * @at["seedlings"]
+          @at["germination"] / (1 - @at["bank"]) * @at["seedlings"]
         end
 
         # Of a young plant, the chance that it comes to bear.
@@ -100,63 +101,43 @@ module Thistle
           @at["juveniles"] * ripe / (1 - (@at["juveniles"] * (1 - ripe)))
         end
 
-        def noise(number)
-          @z = @draws[[@count, number]] ||= begin
-            draws = Draws.normal((@seed * 1000) + number, USES * @count).reshape(USES, @count)
-            Array.new(USES) { |n| draws[n, true].dup }
-          end
-          @use = -1
-        end
+        def part(of, chance) = @luck.part(of, chance)
+        def counted(mean) = @luck.counted(mean)
 
-        # How many of a count, each with a chance: near enough a binomial, whole.
-        def part(of, chance)
-          return unused(of) if of.max.zero?
-
-          mean = of * chance
-          variance = mean * chance
-          D.minimum(whole(mean, mean - variance), of)
-        end
-
-        def counted(mean) = mean.max.zero? ? unused(mean) : whole(mean, mean.dup)
-
-        # None of none; the draws that it would have taken stay unused, so that others have the same luck.
-        def unused(none)
-          @use = (@use + 1) % USES
-          D.zeros(none.size)
-        end
-
-        # Whole numbers about a mean; where it is few, none or one. Works in place: to make an array costs more than to
-        # fill it. (Takes both arrays.)
-        def whole(mean, variance)
-          @use = (@use + 1) % USES
-          found = Numo::NMath.sqrt(variance.inplace).inplace
-          found = [[:*, @z[@use]], [:+, mean], [:+, 0.5]].reduce(found) { |all, (what, by)| all.public_send(what, by) }
-          found = D.maximum(found.floor, 0.0)
-          few = mean.lt(0.5)
-          return found if few.none?
-
-          few = few.where
-          found[few] = one(mean[few], @z[@use][few])
-          found
-        end
-
-        # One where 1 - exp(-mean) is above a number from 0 to 1, taken from the far digits of the normals.
-        def one(mean, normals)
-          far = normals * 1e5
-          chance = 1 - Numo::NMath.exp((-mean).inplace)
-          (chance - far + far.floor).ceil
-        end
-
-        # What comes up: what was hurt stands again, seed germinates, pieces shoot.
+        # What comes up: what was hurt stands again, or lives on as young; seed germinates, pieces shoot.
         def rise(stirred)
           stand = @stand
-          stand.adults += part(stand.hurt, @at["resprout"])
+          again = part(stand.hurt, @at["resprout"])
+          stand.adults += again
+          stand.young += stand.hurt - again
           stand.hurt = D.zeros(@count)
           @up = part(stand.seeds, @at[stirred ? "stirred" : "germination"])
-          stand.seeds = part(stand.seeds - @up, @at["keep"])
+          stand.seeds = part(stand.seeds - @up, kept)
           shoots = part(stand.pieces, @at["piece_shoots"])
           stand.pieces = part(stand.pieces - shoots, @at["piece_keep"])
-          stand.young += part(shoots, 1 / (1 + ((stand.adults + (stand.young * SMALL)) / @full)))
+          stand.young += settled(shoots)
+          stand_up if @annual
+        end
+
+        # Annuals of this year, of what came up; those that were counted when it was first seen stand already.
+        def stand_up
+          grown = @stand.adults.max.zero? ? settled(@up * @at["seedlings"], 1.0) : @stand.adults
+          @up -= D.minimum(@up, grown)
+          @stand.adults = grown
+        end
+
+        # Of seed that does not come up, what is left a year later: with what came up it makes the whole loss.
+        def kept = @at["bank"] / (1 - @at["germination"])
+
+        # How many of so many newcomers find room: each takes a place at random, and the place of a grown one or
+        # a part of it.
+        def settled(newcomers, each = SMALL)
+          return @luck.unused(newcomers) if newcomers.max.zero?
+
+          taken = @stand.adults + @stand.hurt + (@stand.young * SMALL)
+          free = (@most - taken).clip(0, nil)
+          found = counted(free / each * (1 - Numo::NMath.exp(newcomers * each / -@most)))
+          D.minimum(found, D.minimum(newcomers, free / each).ceil)
         end
 
         # The visits of a year: what is found is hit; what lives of it is hit again at the next visit.
@@ -167,45 +148,55 @@ module Thistle
             found = visit[:found] * there
             again = part(stand.hurt, found)
             stand.hurt -= part(again, visit[:kill])
-            hit(again, found, visit[:kill])
+            hit(again, found, visit)
+            next if @annual # what is left of its seedlings dies by itself
+
             small = part(@up, visit[:small] * there)
             @up -= part(small, @at["kill_small"])
             @pulled += small
           end
         end
 
-        # What is found of grown and young plants: dead, or hurt, and then with pieces left in the ground.
-        def hit(again, found, kill)
+        # What is found of grown and young plants: dead, or hurt, and then with pieces left where the work tears them,
+        # and with suckers where it wakes them.
+        def hit(again, found, visit)
           adults, young = part(@stand.adults, found), part(@stand.young, found)
           @stand.adults -= adults
           @stand.young -= young
           found = adults + young
-          lived = found - part(found, kill)
+          lived = found - part(found, visit[:kill])
           @stand.hurt += lived
-          @stand.pieces += counted(lived * @at["pieces"])
+          @stand.pieces += counted(lived * @at["pieces"]) if visit[:tears]
+          @stand.young += settled(lived * @at["wakes"]) if visit[:wakes]
           @hit += found + again
         end
 
+        # What seeds this year: what stands, and what was hit and flowers again.
+        def bearing = @stand.adults + part(@stand.hurt, @at["seeds_on"])
+
         # Seed of what bears, and from elsewhere.
         def fall(bearing)
-          if @annual
-            stood = @up * @at["seedlings"]
-            bearing = part(@up, @at["seedlings"] / (1 + (stood / @full)))
-          end
           @stand.seeds += ((bearing * @at["fecundity"]) + 0.5).floor + counted(@at["fecundity"] * @rain)
         end
 
         def grow
           stand = @stand
-          return stand.young = stand.adults = D.zeros(@count) if @annual
+          return stand.young = stand.adults = stand.hurt = D.zeros(@count) if @annual
 
-          small = stand.young + (@up * @at["seedlings"])
-          room = 1 / (1 + ((stand.adults + (small * SMALL)) / @full))
-          lived = part(stand.young, @at["juveniles"])
+          daughters = stand.adults * @at["creep"]
+          age
+          stand.adults += settled(daughters * @at["daughters"], 1.0)
+          stand.young += settled((@up * @at["seedlings"]) + (daughters * (1 - @at["daughters"])))
+          stand.hurt = part(stand.hurt, D.maximum(@at["adults"], @at["juveniles"]))
+        end
+
+        # Who lives on, and who comes to bear where there is room for a grown one.
+        def age
+          lived = part(@stand.young, @at["juveniles"])
           ripe = part(lived, 1 / (@at["to_seed"] - 1).clip(1, nil))
-          made = counted(stand.adults * @at["creep"] * room)
-          stand.young = lived - ripe + made + part(@up, @at["seedlings"] * room)
-          stand.adults = part(stand.adults, @at["adults"]) + ripe
+          grown = part(@stand.adults, @at["adults"])
+          ripe = D.minimum(ripe, (@most - grown).clip(0, nil).floor)
+          @stand.adults, @stand.young = grown + ripe, lived - ripe
         end
       end
     end

@@ -136,7 +136,7 @@ module Thistle
         # What a strategy does in a year, as Futures#year takes it.
         def done(futures, strategy, kill, visits)
           { visits:, kill:, found: futures.at["found"], small: futures.at["found_small"], stirred: strategy.stirred,
-            late: strategy.late }
+            late: strategy.late, tears: strategy.tears, wakes: strategy.wakes }
         end
 
         # One strategy from now on, year by year, in every future.

@@ -10,11 +10,14 @@ module Thistle
       class Stages
         # low, high: tenth and ninetieth of a hundred patches; from: :plant, :trait, :form or :any.
         Range = Value.define(:low, :likely, :high, :source, :from)
-        PARAMETERS = %w[germination stirred seedlings juveniles adults to_seed fecundity resprout creep pieces
-                        piece_shoots crowd stood].freeze
-        SHARES = %w[germination stirred seedlings juveniles adults resprout piece_shoots keep piece_keep found
-                    found_small kill kill_small].freeze
-        SPENT = 0.01 # of the seed, or of the pieces, left after as many years as they are said to live
+        PARAMETERS = %w[germination stirred seedlings juveniles adults to_seed fecundity resprout seeds_on creep
+                        daughters wakes pieces piece_shoots crowd stood].freeze
+        SHARES = %w[germination stirred seedlings juveniles adults resprout seeds_on daughters piece_shoots bank
+                    piece_keep found found_small kill kill_small].freeze
+        # Of the seed, in ground that nobody stirs, or of the pieces that show nothing, what is left after as many years
+        # as they are said to live; what comes up is part of the loss of seed.
+        SPENT = 0.01
+        LEAST_YEARS = 0.1 # that anything is said to live
 
         # Raises BadInput (field: the parameter) for a range in `changes`, {parameter => {low, likely, high}}, that
         # cannot be.
@@ -31,14 +34,14 @@ module Thistle
 
         # {parameter => Range} of everything that a future is drawn from.
         def ranges
-          names = [*PARAMETERS, "keep", "piece_keep", *@table["visit"].keys]
+          names = [*PARAMETERS, "bank", "piece_keep", *@table["visit"].keys]
           @ranges ||= names.to_h { |name| [name, range(name)] }.freeze
         end
 
         # The Range of a parameter.
         def range(name)
           case name
-          when "keep" then lasting(bank_years, @plant.seed && @plant.seed["source"])
+          when "bank" then lasting(bank_years, @plant.seed && @plant.seed["source"])
           when "piece_keep" then lasting(@plant.fragment_years, @plant.fragments && @plant.fragments["source"])
           when "fecundity" then seeds? ? told(name) : Range.new(low: 0, likely: 0, high: 0, source: @table["source"])
           else told(name)
@@ -54,9 +57,10 @@ module Thistle
           ripe = 1.0 / [at["to_seed"] - 1, 1].max
           return annual_matrix(at) if annual?
 
-          [[at["keep"] * (1 - at["germination"]), 0, at["fecundity"]],
-           [at["germination"] * at["seedlings"], at["juveniles"] * (1 - ripe), at["creep"]],
-           [0, at["juveniles"] * ripe, at["adults"]]]
+          grown = at["creep"] * at["daughters"]
+          [[left(at), 0, at["fecundity"]],
+           [at["germination"] * at["seedlings"], at["juveniles"] * (1 - ripe), at["creep"] - grown],
+           [0, at["juveniles"] * ripe, at["adults"] + grown]]
         end
 
         # Times that an untouched stand with room grows in a year: the matrix's dominant eigenvalue.
@@ -79,9 +83,10 @@ module Thistle
 
         def bank_years = @plant.is?(:seeds) ? @plant.seed_bank_years : nil
 
-        def annual_matrix(at)
-          [[(at["keep"] * (1 - at["germination"])) + (at["germination"] * at["seedlings"] * at["fecundity"])]]
-        end
+        def annual_matrix(at) = [[left(at) + (at["germination"] * at["seedlings"] * at["fecundity"])]]
+
+        # Of seed in the ground, what is left a year later.
+        def left(at) = [at["bank"], (1 - at["germination"]) * Futures::MOST_KEPT].min
 
         def told(name)
           return @changes[name] if @changes.key?(name)
@@ -103,7 +108,9 @@ module Thistle
         def lasting(years, source)
           return Range.new(low: 0, likely: 0, high: 0, source: @table["source"]) unless years
 
-          low, likely, high = years.values_at("low", "likely", "high").map { |n| SPENT**(1 / [n, 0.5].max.to_f) }
+          low, likely, high = years.values_at("low", "likely", "high").map do |n|
+            SPENT**(1 / [n, LEAST_YEARS].max.to_f)
+          end
           Range.new(low:, likely:, high:, source:, from: :plant)
         end
 

@@ -10,7 +10,7 @@ module Thistle
       # most, since ground is worked as a whole, nil for each by itself; seedling: hours of one; whole: most hours that
       # seedlings of one visit take, since they are hoed as a whole.
       Strategy = Value.define(:key, :kill, :visits, :stirred, :late, :skips, :stops, :hours, :litres, :money,
-                              :look, :most, :seedling, :whole) do
+                              :look, :most, :seedling, :whole, :tears, :wakes) do
         def tends?(year) = visits.to_i.positive? && !skips.to_a.include?(year) && (stops.nil? || year < stops)
 
         # Hours, litres and money of a year in which so many plants and seedlings were taken on, where visits were made:

@@ -103,7 +103,8 @@ module Thistle
                               most: removal.effort_per == :stem ? nil : standing,
                               look: [hours * Core::Decide::Effort::SEARCH, 0.25].max,
                               seedling: @stages.seedling["seconds"] / 3600.0,
-                              whole: [hours * @stages.seedling["whole"], 0.5].max, **how)
+                              whole: [hours * @stages.seedling["whole"], 0.5].max,
+                              tears: removal.tears?, wakes: removal.wakes?, **how)
       end
 
       # What it costs later to leave it alone this year: {hours:, money:, failed:} more, and hours this year; as it

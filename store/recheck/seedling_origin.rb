@@ -37,8 +37,8 @@ module Thistle
 
       # Seed in its own ground, as much as is left of it.
       def own
-        keep = @read.stages.range("keep").likely
-        ["bank", "the old ground", @read.plants, [keep**years, 1e-6].max, @patch.ground || @patch.shape]
+        left = @read.stages.range("bank").likely
+        ["bank", "the old ground", @read.plants, [left**years, 1e-6].max, @patch.ground || @patch.shape]
       end
 
       def around

@@ -36,7 +36,8 @@ module Thistle
           alike = Core::Identify::Settlement.pairs(plant, Core::Knowledge.shipped)
           { key: plant.key, name: plant.name, scientific: plant.scientific, also: plant.also, family: plant.family,
             status: plant.status, regions: plant.regions.except("source"), dispersal: plant.dispersal&.fetch("by"),
-            hazards: plant.hazards, seed_bank_years: plant.seed_bank_years, fragment_years: plant.fragment_years,
+            hazards: plant.hazards, seed_bank_years: plant.seed_bank_years,
+            longest_seed_years: plant.longest_seed_years, fragment_years: plant.fragment_years,
             traits: plant.traits, phases: Season::Answers.phases(calendar.phenophases(site.year)),
             methods: plant.removals.keys, look_alikes: alike.map { |pair| pair.plant.key } }
         end

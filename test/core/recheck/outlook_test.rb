@@ -13,6 +13,7 @@ module Thistle
     ALONE = Core::Recheck::Strategy.new(key: "alone", kill: KILL, visits: 1, hours: 0.1, litres: 0.01, money: 0.2,
                                         look: 1.0, seedling: 0.001, whole: 5.0)
     NEVER = ALONE.with(key: "never", visits: 0)
+    PULLED = ALONE.with(key: "pulled", kill: Stages::Range.new(low: 0.75, likely: 0.9, high: 0.98, source: "memory"))
 
     def stages(plant, **more) = Stages.new(Core::Knowledge.shipped.plant(plant), **more)
     def outlook(plant, **given) = Outlook.new(stages(plant), plants: 100, m2: 400.0, **given)
@@ -32,16 +33,16 @@ module Thistle
     # CHECKS.md: a seed bank with a half-life of h years is down to 1 % after 6.644 h; and geometric decay, year by
     # year.
     def test_seed_that_nothing_adds_to_decays_as_its_half_life_says
-      bank = stages("scotch_broom").range("keep").likely
+      bank = stages("scotch_broom").range("bank").likely
 
-      assert_in_delta 30, Math.log2(100) * (Math.log(0.5) / Math.log(bank)), 1e-9 # thirty years, by its file
+      assert_in_delta 25, Math.log2(100) * (Math.log(0.5) / Math.log(bank)), 1e-9 # years, by its file
       nothing = { germination: fixed(0.1), fecundity: fixed(0), seedlings: fixed(0) }
-      ranges = stages("scotch_broom", changes: nothing).ranges.merge("keep" => still(0.8))
+      ranges = stages("scotch_broom", changes: nothing).ranges.merge("bank" => still(0.72))
       futures = Futures.new(ranges, count: 200, m2: 1.0)
       futures.stand.seeds += 100_000
       10.times { |n| futures.year(n, nil) }
 
-      assert_in_delta 100_000 * ((0.9 * 0.8)**10), futures.stand.seeds.mean, 25
+      assert_in_delta 100_000 * (0.72**10), futures.stand.seeds.mean, 25
     end
 
     # Left alone, a stand with room grows as its matrix says.
@@ -49,7 +50,7 @@ module Thistle
       known = Stages::PARAMETERS.to_h { |name| [name, fixed(stages("garlic_mustard").range(name).likely)] }
       known.update("crowd" => fixed(1e9), "creep" => fixed(0))
       plain = stages("garlic_mustard", changes: known)
-      ranges = plain.ranges.merge("keep" => still(plain.range("keep").likely))
+      ranges = plain.ranges.merge("bank" => still(plain.range("bank").likely))
       futures = Futures.new(ranges, count: 100, m2: 1.0).begin_with(1000)
       seen = Array.new(30) { |n| futures.year(n, nil).seeds.mean }
 
@@ -71,6 +72,83 @@ module Thistle
       covered = outlook("ground_ivy").compare([ALONE.with(visits: 2)]).first
 
       assert_operator covered.quiet[:likely], :>=, 1
+    end
+
+    # Recoveries that were published, as recalled, not looked up: each within the bands of the outlook.
+    # Pardini, Drake, Chase and Knight (2009): one pull a year that misses some holds garlic mustard for years, and does
+    # not end it in three; every pass more does.
+    def test_garlic_mustard_pulled_yearly
+      once, twice = outlook("garlic_mustard", plants: 500).compare([PULLED, PULLED.with(visits: 2)])
+
+      assert_operator standing(once, 7, 2), :<, standing(once, 0, 2) / 2
+      assert_operator standing(once, 3, 1), :>, 20, "not gone in three years"
+      assert_operator once.quiet[:low], :>=, 4, "seed of four to ten years comes up"
+      assert_operator standing(twice, 5, 2), :<, standing(once, 5, 2) / 2
+    end
+
+    # Archibold, Brooks and Delanoy (1997): nearly every stump of buckthorn that is cut and not treated stands again.
+    def test_buckthorn_cut_once
+      cut, never = outlook("common_buckthorn").compare([ALONE.with(kill: range(0.0, 0.04, 0.1), stops: 1), NEVER])
+
+      assert_operator standing(cut, 1, 1), :>, standing(cut, 0, 2) * 0.85
+      assert_operator standing(cut, 10, 2), :>, standing(never, 10, 2) * 0.8, "within ten years as if nobody had cut it"
+      assert_in_delta 1.0, cut.failed
+    end
+
+    # Jones and others (2018): three autumns of glyphosate take most of the canes of knotweed, and end it nowhere.
+    def test_knotweed_sprayed_three_autumns
+      spray = ALONE.with(kill: range(0.5, 0.75, 0.9), stops: 3)
+      sprayed = outlook("japanese_knotweed", plants: 300).compare([spray])[0]
+
+      assert_includes 0.02..0.3, standing(sprayed, 3, 2) / standing(sprayed, 0, 2)
+      assert_operator sprayed.gone, :<, 0.1
+      assert_operator standing(sprayed, 8, 2), :>, standing(sprayed, 3, 2) * 3, "left then, it comes back"
+    end
+
+    # Penfound and Earle (1948): water hyacinth doubles in about two weeks; ten plants close a water in a season or two.
+    def test_hyacinth_left_alone
+      left = outlook("water_hyacinth", plants: 10).compare([NEVER])[0]
+
+      assert_operator standing(left, 1, 2), :>, 100 * 10
+      assert_operator standing(left, 2, 2), :>, 400 * 10, "a mat"
+      assert_operator standing(left, 7, 4), :<, 400 * 500, "no more than find room"
+    end
+
+    # Alexander and D'Antonio (2003): what stirs or burns the ground empties a broom's seed in a few years; left, it
+    # lasts.
+    def test_broom_left_and_stirred
+      left, stirred = outlook("french_broom").compare([ALONE, ALONE.with(stirred: true, visits: 2)])
+      seeds = [left, stirred].map { |one| one.years[4].seeds[2] / one.years[0].seeds[2] }
+
+      assert_operator seeds[0], :>, 0.3
+      assert_operator seeds[1], :<, 0.05
+    end
+
+    # What was hit and not killed lives on; a weak method is not as good as a strong one; annuals die by the method's
+    # own kill.
+    def test_what_was_not_killed_lives
+      weak, strong = outlook("yellow_star_thistle", plants: 500)
+                     .compare([ALONE.with(kill: range(0.3, 0.55, 0.8)), ALONE.with(kill: range(0.9, 0.95, 0.98))])
+
+      assert_operator standing(weak, 3, 2), :>, standing(strong, 3, 2) * 1.5
+      stand = Futures.new(still_ranges("common_buckthorn"), count: 400, m2: 400.0).begin_with(100)
+      visit = { visits: one(400), kill: one(400) * 0.04, found: one(400), small: one(400), late: false }
+      left = stand.year(0, visit).left
+
+      assert_in_delta 96, left.mean, 1
+      assert_operator stand.year(1, nil).standing.mean, :>, 90
+    end
+
+    # No stand has more on its ground than find room, whatever it grows by.
+    def test_there_is_no_more_than_room_for
+      Core::Knowledge.shipped.plants.each_value.select(&:stages).each do |plant|
+        futures = Outlook.new(Stages.new(plant), plants: 40, m2: 10.0, futures: 60).lived
+        most = Numo::DFloat.maximum(futures.at["crowd"] * 20, futures.at["plants"])
+        6.times { |n| futures.year(n, nil) }
+        grown = futures.stand.adults
+
+        assert_operator (grown - most).max, :<=, 1, plant.key
+      end
     end
 
     def test_strategies_in_the_order_that_anyone_would_expect
@@ -123,6 +201,11 @@ module Thistle
     end
 
     private
+
+    def standing(answer, year, at) = answer.years[year].standing[at]
+    def one(count) = Numo::DFloat.ones(count)
+    def range(low, likely, high) = Stages::Range.new(low:, likely:, high:, source: "memory")
+    def still_ranges(plant) = stages(plant).ranges.transform_values { |one| still(one.likely) }
 
     def still(share) = Stages::Range.new(**fixed(share), source: "memory")
   end
