@@ -74,7 +74,8 @@ module Thistle
         # How far its seed goes, mean metres: [{low, likely, high}], by the ways that its file names.
         def carried
           ways = @plant.dispersal ? @plant.dispersal["by"] : []
-          [@table["carried"]["falling"], *@table["carried"].values_at(*ways).compact]
+          own = @plant.dispersal&.fetch("metres", nil) || {}
+          [@table["carried"]["falling"], *@table["carried"].merge(own).values_at(*ways).compact]
         end
 
         def seedling = @table["seedling"]

@@ -39,7 +39,11 @@ module Thistle
           usual(name)
         end
 
-        def usual(name) = { "visits" => 1, "found" => 92, "years" => 30, "clean" => 3 }.fetch(name)
+        def usual(name)
+          return (stages.range("found").likely * 100).round if name == "found"
+
+          { "visits" => 1, "years" => 30, "clean" => 3 }.fetch(name)
+        end
         def error(field) = errors[field]
 
         # Keys of the methods that are compared.
