@@ -30,8 +30,17 @@ module Thistle
         # Person-hours for one pass over the patch; nil when the amount is not known.
         def hours
           amount = { stem: plants, m2: @facts.area_m2, patch: 1 }.fetch(@removal.effort_per)
-          amount && (amount * @removal.minutes(@facts.size) * ground * (pace || 1.0) / 60.0)
+          amount && ((amount * @removal.minutes(@facts.size) * ground * (pace || 1.0) / 60.0) + weeding)
         end
+
+        # Person-hours for the young ones beside, each pulled or, where they are many, the ground hoed.
+        def weeding
+          return 0.0 unless @facts.seedlings&.positive? && @removal.removes?
+
+          by_hand = @facts.seedlings * SEEDLING.fetch("seconds")
+          [by_hand, (@facts.area_m2 || Float::INFINITY) * SEEDLING.fetch("hoed")].min / 3600.0
+        end
+        SEEDLING = Knowledge.shipped.stages.fetch("seedling").freeze
 
         # Times the planned hours, by the group's own records; nil where there are too few.
         def pace

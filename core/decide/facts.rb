@@ -5,6 +5,7 @@ module Thistle
     module Decide
       # What a person says of a patch before asking what to do: the plant, the stems, the ground, who is here.
       # plants and stems are two numbers: a shrub of forty stems is one plant; either is nil where nobody counted it.
+      # seedlings: and other young ones beside them, nil where nobody counted.
       # sizes: stems counted by size, {size => number}; nil where they were not.
       # aquatic_label: is a product labelled for water at hand? One answer, or one for each kind of work,
       # {key of Season::Limits => true or false}, as the products in use are.
@@ -25,12 +26,12 @@ module Thistle
                            :water_m, :slope, :natives_near, :cover, :freed_on, :plants, :stems, :area_m2, :new_here,
                            :reported, :zones, :labels, :schools, :book, :tools, :crew, :footing, :new_planting,
                            :burn_permit, :fire_adapted, :full_cover, :clean_site, :rates, :aim, :purpose, :few,
-                           :belongs, :kills)
+                           :belongs, :kills, :seedlings)
 
       # What follows from the facts alone, and the words for them.
       class Facts
         # What the rules see of them as it stands, whatever the day.
-        CARRIED = (members - %i[date stage soil sizes plants stems book rates kills]).freeze
+        CARRIED = (members - %i[date stage soil sizes plants stems book rates kills seedlings]).freeze
         NEAR_WATER_M = 10.0 # planning value: closer counts as at the water (memory); the label may ask for more
         FEW = 3
         FREED_DAYS = 365 # for which a freed tree needs no freeing

@@ -38,6 +38,12 @@ module Thistle
           @ranges ||= names.to_h { |name| [name, range(name)] }.freeze
         end
 
+        # The Stages of a plant of the library as it stands, made once.
+        def self.of(plant) = (@of ||= {}.compare_by_identity)[plant] ||= new(plant)
+
+        # {parameter => its likely value}.
+        def likely = @likely ||= ranges.transform_values(&:likely).freeze
+
         # The Range of a parameter.
         def range(name)
           case name
@@ -53,7 +59,7 @@ module Thistle
 
         # The matrix of a stand with room for all: stages [seed, seedling or shoot, adult] a year, at likely values.
         def matrix
-          at = ranges.transform_values(&:likely)
+          at = likely
           ripe = 1.0 / [at["to_seed"] - 1, 1].max
           return annual_matrix(at) if annual?
 
@@ -64,7 +70,12 @@ module Thistle
         end
 
         # Times that an untouched stand with room grows in a year: the matrix's dominant eigenvalue.
-        def growth_rate = self.class.growth_rate(matrix)
+        def growth_rate = @growth_rate ||= self.class.growth_rate(matrix)
+
+        # Of seed in the ground, what is left a year later, what came up counted in; likely.
+        def left(at = likely)
+          [at["bank"], (1 - at["germination"]) * Futures::MOST_KEPT].min
+        end
 
         # The dominant eigenvalue of a square matrix of numbers of 0 or more (Perron and Frobenius).
         def self.growth_rate(rows)
@@ -85,9 +96,6 @@ module Thistle
         def bank_years = @plant.is?(:seeds) ? @plant.seed_bank_years : nil
 
         def annual_matrix(at) = [[left(at) + (at["germination"] * at["seedlings"] * at["fecundity"])]]
-
-        # Of seed in the ground, what is left a year later.
-        def left(at) = [at["bank"], (1 - at["germination"]) * Futures::MOST_KEPT].min
 
         def told(name)
           return @changes[name] if @changes.key?(name)

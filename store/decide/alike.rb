@@ -36,7 +36,7 @@ module Thistle
         slopes = "CASE WHEN slope_deg < #{Core::Survey::Elevation::FLAT} THEN 0 WHEN slope_deg < " \
                  "#{Core::Survey::Elevation::STEEP} THEN 1 WHEN slope_deg IS NOT NULL THEN 2 END"
         ["state = 'reported'", "water_m IS NULL OR water_m < #{NEAR}", "water_m = 0",
-         "COALESCE(plants, stems) > #{FEW}", "#{cover} IS NULL",
+         "COALESCE(alive, plants, stems) > #{FEW}", "alive = 0 AND young > 0", "#{cover} IS NULL",
          "#{cover} > 50", "#{cover} < 75", slopes,
          "CASE WHEN #{ALONE} THEN id END"].map { |sql| Sequel.lit("(#{sql})") }
       end

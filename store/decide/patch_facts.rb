@@ -26,15 +26,30 @@ module Thistle
 
         told = { plant:, settled: settled?, date: today, new_planting: planted_young?(today),
                  kills: property.kills[plant.key] }
-        Core::Decide::Facts.new(**kept_here, **counted, **stood_in, **told)
+        Core::Decide::Facts.new(**kept_here, **counted(today), **stood_in, **told)
       end
 
-      # How much of it, in what sizes.
-      def counted
-        seen = amount
-        size = plant.woody? || plant.is?(:tussock) ? stem_size : "seedling"
-        { size:, sizes: seen.stems, stems:, plants:, few: Core::Decide::Facts.few?(plants, stems),
-          area_m2: seen.infested&.first || gross_m2, cover: seen.cover }
+      # How much of it stands there on a day, in what sizes. Where only young ones are left they are what is counted.
+      def counted(today)
+        seen, found = amount, there(today)
+        grown = plant.woody? || plant.is?(:tussock) ? stem_size : "seedling"
+        area = seen.infested&.first || gross_m2
+        told = { few: few?, cover: seen.cover, area_m2: area && (area * found.share) }
+        return { **told, size: "seedling", plants: found.seedlings } if found.only_seedlings?
+
+        { **told, size: grown, sizes: sizes_of(found, seen), **found.to_h.slice(:plants, :stems, :seedlings) }
+      end
+
+      # At most a few of them, by the last count?
+      def few? = (alive || plants || stems)&.then { |count| count <= Core::Decide::Facts::FEW }
+
+      # Sizes that were counted, while nothing came between.
+      def sizes_of(found, seen)
+        return seen.stems if found.state.from.nil? || found.state.from.first == "observation"
+
+        return unless stem_size && found.stems && found.seedlings&.positive?
+
+        { stem_size => found.stems, "seedling" => found.seedlings }
       end
 
       # Where it stands, and what is known of it there.

@@ -79,7 +79,7 @@ module Thistle
       def follow_records
         reload
         was, now = state, life.state
-        update(state: now, closed_on: now == "closed" ? checks.last&.checked_on : nil)
+        update(state: now, closed_on: now == "closed" ? checks.last&.checked_on : nil, **standing_columns)
         FollowUps.settle(self)
         Overlaps.settle(property, [id]) if [was, now].one?("closed")
       end

@@ -20,7 +20,7 @@ module Thistle
 
         @patch, @today = patch, today
         @stages = Recheck::Stages.new(patch.plant)
-        @facts = patch.facts(today)
+        @facts = patch.facts(today).with(**patch.as_mapped)
       end
 
       # The Recheck::Outlook; changes: {parameter => {low, likely, high}} that somebody set.
@@ -118,17 +118,11 @@ module Thistle
           failed: skips.failed - goes.failed, now: goes.years.first.standing[2] * kept.hours }
       end
 
-      # Plants as they stand now: what the last look found, else as many as there are.
-      def now
-        look = checks.last
-        found = look && treatments.any? && look.on >= treatments.last.done_on ? living(look) : nil
-        (found || effort.plants.to_f.round).clamp(1, MOST)
-      end
+      # Plants as they stand now (PatchStanding).
+      def now = many(patch).round.clamp(1, MOST)
 
       # Plants of another patch of its kind.
-      def many(one)
-        [one.plants || one.stems || Core::Decide::Effort.new(methods.first, one.facts(@today)).plants.to_f, 1].max
-      end
+      def many(one) = [one.there(@today).state.plants, 1].max
 
       private
 

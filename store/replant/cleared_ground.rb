@@ -21,12 +21,15 @@ module Thistle
       # The last look that said which natives come.
       def look = @look ||= patch.checks.reverse.find(&:natives)
 
-      # Share of the ground that is bare of the invader, by the last cover that was said; nil where none was.
+      # Share of the ground that is bare of the invader, by the last cover that was said and what was counted since; nil
+      # where no cover was said.
       def bare
-        look = patch.checks.reverse.find(&:cover_class)
-        cover = look ? Core::Survey::Cover.class_of(look.cover_class) : patch.cover
-        cover && (1 - (cover.middle / 100.0))
+        cover = patch.amount.cover
+        cover && (1 - (cover / 100.0 * there.share))
       end
+
+      # What stands there (PatchStanding::There).
+      def there = patch.there(@today)
 
       # The Core::Replant::LookFirst::Answer.
       def answer

@@ -57,7 +57,7 @@ module Thistle
 
       def unmake(made)
         %w[observations patch_shapes tasks].each { |table| db[table.to_sym].where(id: made[table]).delete }
-        db[:patches].where(id: made["patches"]).update(deleted_at: Time.now.utc)
+        db[:patches].where(id: made["patches"]).update(deleted_at: Time.now.utc, parted_share: nil)
       end
 
       def put_back(id, row)

@@ -31,7 +31,7 @@ module Thistle
       AMOUNTS = %i[infested_m2 cover_class cover_percent density_m2 height_cm stems_by_size plants stage].freeze
 
       # Did it say how much stood there?
-      def amounts? = AMOUNTS.any? { |column| self[column] }
+      def amounts? = !stems.nil? || AMOUNTS.any? { |column| self[column] }
 
       private
 

@@ -6,6 +6,7 @@ module Thistle
     class Patch < Sequel::Model(:patches)
       include PatchFacts
       include PatchHistory
+      include PatchStanding
 
       plugin :optimistic_locking
       many_to_one :property, class: "Thistle::Store::Property"
@@ -27,7 +28,7 @@ module Thistle
       WANTING = %w[reported standing regrowing].freeze # states in which work is wanted
       AGENDA = %i[id property_id code plant_key state gross_m2 water_m stems stem_size cover_class infested_m2 slope
                   natives_near cover_percent density_m2 stems_by_size plants slope_deg zones_near schools footing
-                  aim].freeze
+                  aim standing alive young first_counts seen_on parent_id parted_share].freeze
 
       # 1 where it was parted from another or took one in.
       LINEAGE = Sequel.lit(<<~SQL.squeeze(" ").strip).as(:lineage)

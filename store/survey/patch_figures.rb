@@ -35,6 +35,7 @@ module Thistle
 
         told = last ? last.values.slice(*AMOUNTS) : before_sights or return
         @patch.set(told)
+        @patch.stems = last.stems if last&.stems
         count(told[:stems_by_size])
         @patch.save_changes
       end

@@ -35,7 +35,10 @@ module Thistle
         Change.keep([@patch], "#{@patch.code} split in #{parts.size}") do
           keep_version(on)
           resize(parts.first, on)
-          parts.drop(1).map { |part| part_off(part, on) }
+          left = parts.sum { |part| extent(part) }
+          made = parts.drop(1).map { |part| part_off(part, on, extent(part) / left).tap { left -= extent(part) } }
+          @patch.follow_records
+          made
         end
       end
 
@@ -49,7 +52,9 @@ module Thistle
         Change.keep([@patch], "part of #{@patch.code} cleared") do
           keep_version(on)
           resize(left, on)
-          part_off(off, on)
+          part = part_off(off, on, extent(off) / (extent(off) + extent(left)))
+          @patch.follow_records
+          part
         end
       end
 
@@ -62,8 +67,7 @@ module Thistle
         refuse "A point or a line needs its size before it can be merged.", :other unless grounds.all?
         Change.keep([@patch, other], "#{other.code} merged into #{@patch.code}") do
           keep_version(on)
-          resize(Core::Survey::Overlay.union(grounds), on, infested_m2: both(:infested_m2, other),
-                                                           stems: both(:stems, other), plants: both(:plants, other))
+          resize(Core::Survey::Overlay.union(grounds), on, infested_m2: both(:infested_m2, other))
           other.tasks_dataset.by_hand.undone.update(patch_id: @patch.id)
           other.update(merged_into_id: @patch.id, merged_on: on, deleted_at: Time.now.utc)
           @patch.associations.clear
@@ -86,6 +90,7 @@ module Thistle
       end
 
       def take(amount, shape, on)
+        keep_counts
         @patch.shape = shape if shape
         @patch.set(shape_from: on, **latest(amount, shape), stage: amount.stage || @patch.stage)
         @patch.set(stems: amount.stem_count.first) if amount.stem_count
@@ -109,20 +114,32 @@ module Thistle
           stems_by_size: amount.stems&.any? ? JSON.generate(amount.stems) : nil }
       end
 
-      # Counts and measured areas of the whole say nothing of a part: they go until someone looks again.
+      # Counts and measured areas of the whole say nothing of a part: they go until someone looks again, and what
+      # stands there is worked out from the records.
       def resize(shape, on, **amounts)
+        keep_counts
         @patch.shape = shape
         @patch.set(shape_from: on, width_m: nil, radius_m: nil, infested_m2: nil, stems: nil, plants: nil,
                    stems_by_size: nil, **amounts)
         @patch.save
       end
 
-      def part_off(shape, on)
+      # m² of an area, m of a line.
+      def extent(shape) = shape.gross_area || shape.length
+
+      # What was counted when it was mapped, before its columns say something else.
+      def keep_counts
+        counts = @patch.values.slice(:plants, :stems).compact
+        @patch.first_counts ||= JSON.generate(counts) if counts.any?
+      end
+
+      # share: of the ground that it is parted from.
+      def part_off(shape, on, share)
         kept = @patch.values.slice(:property_id, :plant_key, :state, :stem_size, :cover_class, :cover_percent,
                                    :density_m2, :height_cm, :stage,
                                    :slope, :light, :moisture, :natives_near, :aim)
         part = Patch.new(**kept, code: @patch.property.next_code, parent_id: @patch.id, parted_on: on,
-                                 seen_on: @patch.seen_on, shape_from: on,
+                                 parted_share: share, seen_on: @patch.seen_on, shape_from: on,
                                  note: "Parted from #{@patch.code}.")
         part.shape = shape
         part.save

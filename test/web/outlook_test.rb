@@ -35,7 +35,7 @@ module Thistle
     end
 
     def test_the_page_draws_it_and_says_what_it_took
-      get "/recheck/patches/#{patch("Q-07").id}/outlook?show=stirred&years=12"
+      get "/recheck/patches/#{patch("Q-07").id}/outlook?show=stirred"
 
       assert_said "soil stirred and every flush taken", "To skip this year costs about", "years from seedling to seed",
                   "plants that live alike"

@@ -331,7 +331,7 @@ module Thistle
     # Five records of work that took three times what is planned: the hours of every room follow, and say so.
     def test_own_pace_reaches_decide_and_the_course
       Store::Treatment.where(method_key: "lever_pull").delete
-      path = "/decide.json?patch=#{patch("Q-04").id}"
+      path = "/decide.json?patch=#{patch("Q-04").id}&plants=200&stems=200&seedlings=0&area=2000" # whatever is left
       hours = -> { json(path)["verdicts"].find { |one| one["method"] == "lever_pull" } }
       before = hours.call
 

@@ -26,6 +26,23 @@ module Thistle
         def changes = @changes ||= Core::Decide::Changes.new(bench)
         def unknowns = @unknowns ||= Core::Decide::Unknowns.new(bench).asked
 
+        # Did somebody type other numbers than those that the patch's records come to?
+        def own_count? = @own_count || false
+
+        # What the records come to (Store::PatchStanding::There); nil without a patch that has a name.
+        def there = @there ||= @patch&.there(facts.date)
+
+        # What is asked of amounts, {field => [label, unit or nil, what is there]}.
+        def amounts
+          asked = { "plants" => ["How many plants", nil, facts.plants] }
+          asked["stems"] = ["Stems of them", nil, facts.stems] if facts.plant.woody?
+          asked["seedlings"] = ["Seedlings beside", nil, facts.seedlings] if @patch
+          asked["area"] = ["On", @units.unit(:area), @units.from_si(:area, facts.area_m2)&.round]
+          return asked if @patch
+
+          { **asked, "water" => ["Water at", @units.unit(:length), @units.from_si(:length, facts.water_m)&.round] }
+        end
+
         def contradictions
           chosen = given("size", Core::Removal::SIZES)
           @contradictions ||= Core::Decide::Contradictions.new(bench, diameter:, chosen:).all
@@ -78,14 +95,14 @@ module Thistle
                       footing: given("footing", Core::Decide::Facts::FOOTINGS),
                       tools: ticked, crew:, schools: schools(facts), aim: given("aim", Core::Knowledge.shipped.aims),
                       purpose: given("purpose", Core::Decide::Facts::PURPOSES)&.to_sym }.compact
-          changes.merge!(imagined) unless @patch
+          changes.merge!(@patch ? recounted : imagined)
           YES_NO.each do |field|
             answer = given(field, %w[yes no])
             changes[field.to_sym] = answer == "yes" if answer
           end
           told = facts.with(**changes)
-          told.with(belongs: told.plant.belongs(@property.region),
-                    few: Core::Decide::Facts.few?(told.plants, told.stems))
+          few = @patch && !own_count? ? told.few : Core::Decide::Facts.few?(told.plants, told.stems)
+          told.with(belongs: told.plant.belongs(@property.region), few:)
         end
 
         # The size chosen, or that of a stem that was measured: the wider of the two.
@@ -119,11 +136,23 @@ module Thistle
 
         # Stems, ground and water of a patch that is not on the map.
         def imagined
-          plants = amount("plants", "How many plants: a number above zero.")&.round
-          stems = amount("stems", "How many stems: a number above zero.")&.round
-          { plants: plants || (stems ? nil : IMAGINED), stems:,
-            area_m2: @units.to_si(:area, amount("area", "How much ground: a number above zero.")),
+          told = amounts_typed
+          { plants: told[:stems] ? nil : IMAGINED, **told,
             water_m: @units.to_si(:length, amount("water", FAR, least: 0)) }.compact
+        end
+
+        # What somebody says of a patch that is on the map goes before what was counted on it.
+        def recounted
+          told = amounts_typed
+          @own_count = told.keys.intersect?(%i[plants stems seedlings])
+          @own_count ? { **told, sizes: nil } : told
+        end
+
+        def amounts_typed
+          { plants: amount("plants", "How many plants: a number above zero.")&.round,
+            stems: amount("stems", "How many stems: a number above zero.")&.round,
+            seedlings: amount("seedlings", "How many seedlings: a number, 0 for none.", least: 0)&.round,
+            area_m2: @units.to_si(:area, amount("area", "How much ground: a number above zero.")) }.compact
         end
 
         def amount(field, complaint, least: Float::MIN)

@@ -75,9 +75,10 @@ module Thistle
           { true => "yes", false => "no", nil => "not answered" }.fetch(value) { value.to_s.tr("_", " ") }
         end
 
-        # "20 plants, 60 stems": what was counted of them.
+        # "20 plants, 60 stems, 25 seedlings": what was counted of them.
         def amounts_said(facts)
-          [facts.plants && count(facts.plants, "plant"), facts.stems && count(facts.stems, "stem")].compact.join(", ")
+          [facts.plants && count(facts.plants, "plant"), facts.stems && count(facts.stems, "stem"),
+           facts.seedlings && count(facts.seedlings, "seedling")].compact.join(", ")
         end
 
         # What a pass takes, as a range: "6 to 18".

@@ -134,7 +134,6 @@ module Thistle
         def counted
           return sizes.values.sum if sizes.any?
 
-          facts = @patch&.facts(@today)
           facts && (facts.plants || facts.stems) ? Core::Decide::Effort.new(removal, facts).stems.round : 40
         end
 
@@ -144,7 +143,7 @@ module Thistle
                              "target" => usual(product, @params["said"] || counted_as(product)),
                              "target2" => second && usual(second, @params["said2"] || counted_as(second)),
                              "stems" => counted.to_s, "dose" => dose, "rate" => rate, "diameter" => "",
-                             "area" => plain(units.from_si(:area, @patch&.infested&.first || 100).round(1)),
+                             "area" => plain(units.from_si(:area, facts&.area_m2 || 100).round(1)),
                              "container" => plain(units.from_si(:volume, vessel == "jar" ? 500 : 15_000).round(1)) }
         end
 
@@ -167,9 +166,12 @@ module Thistle
 
         # {size => stems} counted on the patch, of those sizes that the method has a dose for.
         def sizes
-          @sizes ||= (@patch&.amount&.stems || {}).transform_keys(&:to_s)
-                                                  .select { |size, n| n.positive? && removal.dose_ml.key?(size) }
+          @sizes ||= (facts&.sizes || {}).transform_keys(&:to_s)
+                                         .select { |size, n| n.to_i.positive? && removal.dose_ml.key?(size) }
         end
+
+        # What stands on the patch as the rules have it; nil without a patch that has a name.
+        def facts = @facts ||= @patch&.facts(@today)
 
         def methods_here
           @patch&.plant ? @patch.plant.removals.keys.map { |key| Core::Knowledge.shipped.removal(key) } : []

@@ -44,6 +44,7 @@ module Thistle
 
           { "visits" => 1, "years" => 30, "clean" => 3 }.fetch(name)
         end
+
         def error(field) = errors[field]
 
         # Keys of the methods that are compared.

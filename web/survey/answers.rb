@@ -31,7 +31,16 @@ module Thistle
           infested, how = patch.infested
           { gross_m2: patch.gross_m2&.round(2), length_m: patch.length_m&.round(2), infested_m2: infested&.round(2),
             infested_is: how, **patch.values.slice(*AMOUNTS), stems_by_size: patch.amount.stems,
-            parted_from: patch.parent&.code, versions: patch.versions.map { |one| version(one) } }
+            stands: stands(patch), parted_from: patch.parent&.code,
+            versions: patch.versions.map { |one| version(one) } }
+        end
+
+        # What stands there today by the records, and whose word that is.
+        def stands(patch)
+          there = patch.there(Store::Setting.today) or return
+          kind, id = there.state.from
+          { plants: there.plants, stems: there.stems, seedlings: there.seedlings, estimated: there.estimated,
+            since: there.state.since, by: kind || "mapped", record: id, worked_on: there.state.worked_on }
         end
 
         def version(one)

@@ -34,8 +34,15 @@ module Thistle
         def yearly = growth.yearly(@today)
         def since = @patch.versions.first.from
 
-        # [number, :counted or :estimated], or nil.
-        def stems = @patch.amount.stem_count || (@patch.stems && [@patch.stems, :counted])
+        # What stands there (Store::PatchStanding::There); nil without a plant.
+        def there = @there ||= @patch.there(@today)
+
+        # [[number, unit, is it an estimate?]] of what stands there; by density where nobody counted.
+        def numbers
+          told = there&.counted? ? counted : mapped
+          told.filter_map { |number, unit, rough| [number, number == 1 ? unit : "#{unit}s", rough] if number }
+        end
+
         def faces = @patch.aspect_deg && Core::Survey::Elevation::Lie.new(aspect: @patch.aspect_deg).faces
 
         # Patches of the same plant that it could take in, nearest first: [[patch, m]].
@@ -57,6 +64,18 @@ module Thistle
         def last_change = Store::Change.undoable.where(patch_id: @patch.id).first
 
         private
+
+        def counted
+          { "plant" => there.plants, stem => there.stems, "seedling" => there.seedlings }
+            .map { |unit, number| [number, unit, there.estimated] }
+        end
+
+        def mapped
+          number, how = @patch.amount.stem_count
+          [[@patch.plants, "plant", false], [@patch.stems || number, stem, @patch.stems.nil? && how == :estimated]]
+        end
+
+        def stem = "#{@patch.stem_size} stem".strip
 
         def wider
           west, south, east, north = @patch.shape.bounds

@@ -98,10 +98,14 @@ module Thistle
 
         # How much there is to do, [number, unit] in the units of the patch's own property.
         def amount(patch)
-          return [patch.plants, patch.plants == 1 ? "plant" : "plants"] if patch.plants
-          return [patch.stems, "stems"] if patch.stems
+          there = there(patch)
+          Stands.stamp(there) || property(patch.property_id).measures.area(patch.facts(today).area_m2).split(" ", 2)
+        end
 
-          property(patch.property_id).measures.area(patch.infested&.first || patch.gross_m2).split(" ", 2)
+        # What stands of a patch of a heading (Store::PatchStanding::There).
+        def there(patch)
+          patch.associations[:property] ||= property(patch.property_id)
+          patch.there(today)
         end
 
         # A patch under a heading.

@@ -121,7 +121,7 @@ module Thistle
           people = crew.size
           return if people < 2
 
-          stems = (stop.patch.plants || stop.patch.stems || 60).clamp(1, 5000)
+          stems = (stop.patch.there(work_day.held_on)&.number || 60).clamp(1, 5000)
           hauled = haul(stop)
           minutes = stop.told[:hours][:likely] * 60 / stems
           made = Core::Work::Teams.new(stop.removal, stems:, minutes:, people:, licensed: licensed(crew),
@@ -134,8 +134,8 @@ module Thistle
           return unless stop.removal.is?(*HAULED)
 
           patch = stop.patch
-          stems = patch.plant.woody? ? { patch.stem_size || "thumb" => patch.plants || patch.stems || 0 } : {}
-          ground = patch.plant.woody? ? 0.0 : patch.infested&.first.to_f
+          stems = patch.plant.woody? ? { patch.stem_size || "thumb" => patch.there(work_day.held_on)&.number || 0 } : {}
+          ground = patch.plant.woody? ? 0.0 : patch.facts(work_day.held_on).area_m2.to_f
           Core::Work::Haul.new(stems:, ground_m2: ground, distance_m: NEAR_M, fruit: stop.told[:late]).answer
         end
         HAULED = %i[pulling digging severing levering cutting felling topping turf].freeze

@@ -32,13 +32,16 @@ module Thistle
           calendar = patch.property.site(@today).calendar(patch.plant)
           typed = { "done_on" => @today.iso8601, "method_key" => removal.key, "crew_size" => crew.to_s,
                     "seed_fall" => Core::Recheck::SeedFall.expected(calendar, @today),
-                    "plants_done" => patch.plants&.to_s,
+                    "plants_done" => there&.plants&.to_s,
                     "hours" => hours && [(hours / crew).ceil(1), 0.25].max.clamp(0.25, 8).to_s,
-                    "stems_done" => patch.stems&.to_s,
-                    "area" => patch.infested && @units.from_si(:area, patch.infested.first).round.to_s }.compact
+                    "stems_done" => there&.stems&.to_s,
+                    "area" => patch.infested && @units.from_si(:area, bench.facts.area_m2).round.to_s }.compact
           typed = typed.merge(@params.slice(*POURED))
           Forms::Treatment.untouched(typed, units: @units, today: @today)
         end
+
+        # What stands there (Store::PatchStanding::There).
+        def there = patch.there(@today)
 
         private
 

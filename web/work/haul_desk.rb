@@ -11,8 +11,8 @@ module Thistle
 
         attr_reader :errors, :units
 
-        def initialize(params, units, patch)
-          @params, @units, @patch, @errors = params, units, patch, {}
+        def initialize(params, units, patch, today)
+          @params, @units, @patch, @today, @errors = params, units, patch, today, {}
         end
 
         def [](field) = @params[field.to_s].is_a?(String) ? @params[field.to_s].strip : usual[field.to_s].to_s
@@ -74,9 +74,10 @@ module Thistle
         def from_patch
           return {} unless @patch&.plant
 
-          sizes = (@patch.amount.stems || {}).to_h { |size, count| ["stems_#{size}", count.to_s] }
-          sizes = { "stems_#{@patch.stem_size || "thumb"}" => @patch.stems.to_s } if sizes.empty? && @patch.stems
-          area = @patch.infested&.first
+          facts = @patch.facts(@today)
+          counted = facts.sizes || { facts.size || "thumb" => facts.stems }
+          sizes = counted.compact.to_h { |size, count| ["stems_#{size}", count.to_s] }
+          area = @patch.infested && facts.area_m2
           { **sizes, "area" => area && units.from_si(:area, area).round.to_s }.compact
         end
       end

@@ -9,7 +9,7 @@ module Thistle
           def self.registered(app)
             app.get "/work/haul" do
               patch = patch_in_query
-              desk = HaulDesk.new(params, units, patch)
+              desk = HaulDesk.new(params, units, patch, today)
               show("work/haul", desk:, patch:) { Answers.haul(desk) }
             end
 

@@ -1,0 +1,192 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Store
+    # What stands of a patch: its records as Core::Recheck::Standing reads them, and what they come to on a day. Every
+    # room takes it from here.
+    module PatchStanding
+      State = Core::Recheck::Standing::State
+      # What stands there, for people. plants, stems: whole numbers, nil where nobody counted; seedlings: and other
+      # young ones, nil where nobody counted; share: of the area last told; state: State; seasons: that began since the
+      # count.
+      There = Core::Value.define(:plants, :stems, :seedlings, :share, :state, :seasons) do
+        # Is it more than a count, since work, growth or a share of the ground came between?
+        def estimated = !state.worked_on.nil? || state.shared || seasons.positive?
+        def counted? = !number.nil?
+        def only_seedlings? = number&.zero? && seedlings&.positive?
+        # The number that counts, plants before stems.
+        def number = plants || stems
+      end
+
+      # What stands there on a day (There); nil without a plant.
+      def there(today)
+        return unless plant
+
+        (@there ||= {})[today] ||= begin
+          state = standing_model.on(stood_by_records, today)
+          seasons = standing_model.seasons(state.since, today)
+          rough = state.worked_on || state.shared || seasons.positive?
+          say = ->(number) { rough ? PatchStanding.rounded(number) : number }
+          plants, stems = in_units(say[state.whole]) if state.counted
+          There.new(plants:, stems:, seedlings: (say[state.whole_young] if state.seeded), share: state.share, state:,
+                    seasons:)
+        end
+      end
+
+      # How much of it there was when it was mapped, as Core::Decide::Facts has it.
+      def as_mapped
+        counts = counts_mapped
+        { plants: counts["plants"], stems: counts["stems"], seedlings: nil, sizes: nil,
+          area_m2: infested&.first || gross_m2, size: plant.woody? || plant.is?(:tussock) ? stem_size : "seedling" }
+      end
+
+      # What is worked out is said to two figures.
+      def self.rounded(number) = number < 100 ? number : number.round(1 - Math.log10(number).floor)
+
+      # Works it out anew: {column => value}.
+      def standing_columns
+        return { standing: nil, alive: nil, young: nil } unless plant
+
+        @there = @unit = nil
+        state = stand(Date.new(9999))
+        { standing: JSON.generate(state.to_h), alive: (state.whole if state.counted),
+          young: (state.whole_young if state.seeded) }
+      end
+
+      # The State that its records until a day leave it in; made_by: those that were written down by a time.
+      def stand(until_day, made_by: nil)
+        first = parent && parted_share ? parent_stood : mapped
+        standing_model.after(stand_events(until_day, made_by), first:)
+      end
+
+      protected
+
+      # Stems where anybody counted them, else plants.
+      def unit = @unit ||= unit_mapped || (parent ? parent.unit : unit_worked)
+
+      private
+
+      def standing_model
+        Core::Recheck::Standing.new(Core::Recheck::Stages.of(plant), m2: gross_m2, latitude: property.latitude)
+      end
+
+      # As the last of its records left it.
+      def stood_by_records
+        return mapped unless standing
+
+        told = JSON.parse(standing, symbolize_names: true)
+        days = %i[since worked_on on].to_h { |field| [field, told[field] && Date.iso8601(told[field])] }
+        State.new(**told, **days)
+      end
+
+      # As it was mapped, or taken from its area where nobody counted.
+      def mapped
+        counts = counts_mapped
+        count = counts[unit.to_s] || counts.values.compact.first
+        done = values[:standing] || !new? ? most_done : 0
+        guess = (infested&.first || gross_m2).to_f * Core::Decide::Effort::PLANTS_PER_M2.fetch(plant.form, 0.5)
+        standing_model.begin_with([count || guess, done].max, seen_on, counted: !count.nil?)
+      end
+
+      def counts_mapped = first_counts ? JSON.parse(first_counts) : { "plants" => plants, "stems" => stems }
+
+      # The most that any work took on, nil-safe for a patch of an agenda.
+      def most_done
+        associations.key?(:treatments) ? treatments.filter_map { |work| done(work) }.max || 0 : 0
+      end
+
+      # Part of the ground of its parent, as that stood on the day.
+      def parent_stood
+        event = Core::Recheck::Standing::Event.new(kind: :parted, on: parted_on, share: parted_share)
+        standing_model.after([event], first: parent.stand(parted_on, made_by: created_at))
+      end
+
+      def unit_mapped
+        counts = counts_mapped
+        return :stems if counts["stems"] || stems_by_size
+
+        :plants if counts["plants"]
+      end
+
+      def unit_worked
+        treatments.any?(&:stems_done) && treatments.none?(&:plants_done) ? :stems : :plants
+      end
+
+      # [plants, stems] of a number in its unit.
+      def in_units(number)
+        return [number, nil] if unit == :plants
+
+        counts = counts_mapped
+        each = counts["plants"] && counts["stems"]&.positive? ? counts["plants"].fdiv(counts["stems"]) : nil
+        [each && (number * each).ceil, number]
+      end
+
+      # [Event] in order: of one day those before a change of its ground, then those after it.
+      def stand_events(until_day, made_by)
+        changes = [*partings, *joinings]
+        events = [*told_records, *changes].select do |at, event|
+          event.on <= until_day && (made_by.nil? || at < made_by || (at == made_by && event.kind != :parted))
+        end
+        events.sort_by.with_index { |(at, event), n| [event.on, turn(at, event, changes), n] }.map(&:last)
+      end
+
+      # Changes of the ground on its day that were made before it.
+      def turn(made_at, event, changes)
+        same = changes.select { |_, change| change.on == event.on }
+        made_at ? same.count { |at, _| at && at < made_at } : 0
+      end
+
+      def told_records
+        own = [*observations.map { |one| [one.on, 0, one.id, one.created_at, seen_event(one)] },
+               *checks.map { |one| [one.on, 1, one.id, one.created_at, looked_event(one)] },
+               *treatments.map { |one| [one.on, 2, one.id, one.created_at, worked_event(one)] }]
+        own.select(&:last).sort_by { |row| row.first(3) }.map { |row| row.last(2) }
+      end
+
+      def partings
+        self.class.where(parent_id: id).exclude(parted_share: nil).order(:id).map do |part|
+          [part.created_at, event(:parted, part.parted_on, share: 1 - part.parted_share)]
+        end
+      end
+
+      def joinings
+        absorbed.map { |one| [one.deleted_at, event(:joined, one.merged_on, state: one.stand(one.merged_on))] }
+      end
+
+      def event(kind, on, **told) = Core::Recheck::Standing::Event.new(kind:, on:, **told)
+
+      def seen_event(seen)
+        return unless seen.amounts?
+
+        sizes = seen.stems_by_size && JSON.parse(seen.stems_by_size).values.sum
+        counts = { stems: seen.stems || sizes, plants: seen.plants }
+        event(:seen, seen.on, from: ["observation", seen.id], plants: counts[unit] || counts.values.compact.first,
+                              amounts: !(seen.infested_m2 || seen.cover_class || seen.cover_percent).nil?)
+      end
+
+      def looked_event(look)
+        found = look.resprouts + look.missed + look.suckers
+        wide = (look.cover_class || 0) > 1 && look.alive.zero? # something lives that nobody counted
+        some = look.young.zero? && (look.seedlings_seen == "some" || wide)
+        event(:looked, look.on, from: ["check", look.id], plants: wide ? nil : found, bearing: look.missed,
+                                seedlings: some ? nil : look.young, amounts: !look.cover_class.nil?)
+      end
+
+      def worked_event(work)
+        return unless work.removal.removes?
+
+        event(:worked, work.on, from: ["treatment", work.id], done: done(work), share: part_worked(work),
+                                kill: work.removal.kill(plant)["likely"] / 100.0,
+                                fell: Core::Recheck::SeedFall::FELL.include?(work.seed_fall))
+      end
+
+      def done(work) = unit == :stems ? work.stems_done || work.plants_done : work.plants_done || work.stems_done
+
+      # Of the ground, what was worked on where nobody counted.
+      def part_worked(work)
+        whole = (infested&.first || gross_m2).to_f
+        work.area_m2 && whole.positive? ? [work.area_m2 / whole, 1.0].min : 1.0
+      end
+    end
+  end
+end

@@ -1,0 +1,93 @@
+# frozen_string_literal: true
+
+require "test_helper"
+
+module Thistle
+  # What stands there by the records, held against the outlook of the same records and against sums by hand.
+  class StandingTest < Minitest::Test
+    Recheck = Core::Recheck
+    Standing = Recheck::Standing
+    Event = Standing::Event
+    KILL = Recheck::Stages::Range.new(low: 0.8, likely: 0.92, high: 0.98, source: "memory")
+    VISIT = Recheck::Strategy.new(key: "worked", kill: KILL, visits: 1)
+    MAPPED, WORKED, CHECKED = Date.new(2025, 5, 1), Date.new(2025, 5, 20), Date.new(2025, 7, 1)
+
+    def model(plant, m2: 400.0, latitude: 41.0)
+      Standing.new(Recheck::Stages.of(Core::Knowledge.shipped.plant(plant)), m2:, latitude:)
+    end
+
+    def worked(done, **told) = Event.new(kind: :worked, on: WORKED, from: ["treatment", 1], done:, kill: 0.92, **told)
+
+    def checked(plants, seedlings, bearing: plants)
+      Event.new(kind: :looked, on: CHECKED, from: ["check", 1], plants:, bearing:, seedlings:)
+    end
+
+    def told(plant, plants, events, **ground)
+      model = model(plant, **ground)
+      model.after(events, first: model.begin_with(plants, MAPPED, counted: true))
+    end
+
+    # 320 mapped, 300 treated at 92 %: 20 + 300 × 0.08 = 44; a check of one missed and 25 seedlings is what stands until
+    # the next season begins.
+    def test_a_patch_by_hand
+      hit = told("amur_honeysuckle", 320, [worked(300)])
+
+      assert_equal 44, hit.whole
+      assert_equal WORKED, hit.worked_on
+      found = told("amur_honeysuckle", 320, [worked(300), checked(1, 25)])
+
+      assert_equal [1, 25, nil, ["check", 1]], [found.whole, found.whole_young, found.worked_on, found.from]
+      assert_equal found.whole, model("amur_honeysuckle").on(found, Date.new(2025, 12, 31)).whole
+      spring = model("amur_honeysuckle").on(found, Date.new(2026, 5, 1))
+
+      assert_in_delta 1, spring.plants, 0.1
+      assert_in_delta 25 * 0.12, spring.small, 0.2 # of 25 seedlings, twelve of a hundred live to the next year
+      assert_operator spring.seedlings, :<, 25, "what is left of the seed that sent up 25, and what one plant bears"
+    end
+
+    # By ground: a third parted off, then joined again, is what it was; south of the equator a season begins in July.
+    def test_parts_and_joins
+      whole = told("garlic_mustard", 300, [worked(nil)])
+      part, rest = [1 / 3.0, 2 / 3.0].map do |share|
+        model("garlic_mustard").after([Event.new(kind: :parted, on: WORKED + 1, share:)], first: whole)
+      end
+
+      assert_in_delta whole.plants / 3, part.plants
+      assert part.shared
+      again = model("garlic_mustard").after([Event.new(kind: :joined, on: WORKED + 2, state: part)], first: rest)
+
+      %i[plants seedlings seeds ground].each do |what|
+        assert_in_delta whole.public_send(what), again.public_send(what), 1e-6
+      end
+      south = model("gorse", latitude: -41.0)
+      seen = south.begin_with(10, Date.new(2025, 5, 1), counted: true)
+
+      assert_equal [1, 1], [south.seasons(seen.on, Date.new(2025, 7, 1)), south.seasons(seen.on, Date.new(2026, 6, 30))]
+    end
+
+    # Never below nothing, never more than the outlook's nine of ten, for every plant whose stand is told, by the same
+    # records: mapped, worked, checked or not, and years of nobody.
+    def test_it_lies_within_the_outlook
+      random = Random.new(3)
+      over = Core::Knowledge.shipped.plants.values.select(&:stages).flat_map do |plant|
+        plants, alive, young = random.rand(20..400), random.rand(0..12), random.rand(0..60)
+        state = told(plant.key, plants, [worked(plants), checked(alive, young, bearing: alive / 4)])
+        past = [Recheck::Outlook::Past.new(visit: VISIT, alive:, seedlings: young, before: false)]
+        ahead = Recheck::Outlook.new(Recheck::Stages.of(plant), plants:, m2: 400.0, past:, horizon: 4, futures: 300)
+        years = ahead.compare([VISIT.with(key: "never", visits: 0, hours: 0, look: 0)]).first.years
+        years.each_with_index.filter_map do |year, n|
+          there = model(plant.key).on(state, Date.new(2026 + n, 6, 1))
+
+          assert_operator [there.adults, there.young, there.small, there.seedlings, there.seeds].min, :>=, 0
+          all = there.plants + there.small + there.seedlings
+          next if there.plants <= year.standing.last + 1 && all <= year.shows.last + 1
+
+          format("%s %d: %d and %d, outlook %d and %d", plant.key, n, there.plants, there.seedlings, year.standing.last,
+                 year.shows.last)
+        end
+      end
+
+      assert_empty over
+    end
+  end
+end
