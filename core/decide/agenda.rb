@@ -54,7 +54,7 @@ module Thistle
 
         def work_out(facts, site)
           # Methods are weighed on a like amount of ground, so that patches of any size share the answer.
-          best = Bench.new(facts.with(stems: nil, area_m2: 100.0), site)
+          best = Bench.new(facts.with(plants: nil, stems: nil, seedlings: nil, area_m2: 100.0), site)
                       .verdicts.min_by { |verdict| rank(verdict, site.today) }
           [best, facts.bears_seed? ? facts.calendar(site).next(:ripe_seed, facts.date) : nil]
         end

@@ -64,7 +64,8 @@ module Thistle
         end
 
         def alike(facts)
-          facts.with(stems: nil, sizes: nil, area_m2: 100.0, water_m: facts.water_m && [facts.water_m, NEAR_M].min,
+          facts.with(plants: nil, stems: nil, seedlings: nil, sizes: nil, area_m2: 100.0,
+                     water_m: facts.water_m && [facts.water_m, NEAR_M].min,
                      cover: facts.cover && (facts.cover > DENSE ? 85.0 : 15.0))
         end
 

@@ -24,10 +24,10 @@ module Thistle
 
         # adults and young: those that were counted and all that is grown, of herbs all but this season's seedlings;
         # small: of shrubs and trees, that came up since and do not bear; seedlings: of this season; seeds: living, in
-        # the ground; bears: of the likely seed, what this stand bears; ground: of the area last told, as how many plants
-        # it stood for; counted: were plants, and seeded: seedlings, ever counted? from: [kind, id] of the record that
-        # counted, nil for the patch's own columns; since: its day; worked_on: the last work after it; shared: by its
-        # share of the ground; fallen: did this season's seed fall? on: the day that it is true of.
+        # the ground; bears: of the likely seed, what this stand bears; ground: of the area last told, as how many
+        # plants it stood for; counted: were plants, and seeded: seedlings, ever counted? from: [kind, id] of the record
+        # that counted, nil for the patch's own columns; since: its day; worked_on: the last work after it; shared: by
+        # its share of the ground; fallen: did this season's seed fall? on: the day that it is true of.
         State = Value.define(:adults, :young, :small, :seedlings, :seeds, :bears, :ground, :counted, :seeded, :from,
                              :since, :worked_on, :shared, :fallen, :on) do
           def plants = adults + young

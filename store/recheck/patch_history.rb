@@ -31,15 +31,14 @@ module Thistle
       def years_of(what) = plant&.public_send(what)&.fetch(property.closes_after)
 
       # [[date, :observation, :treatment or :check, record]] of this ground: its own, what it was parted from
-      # until then, and what it took in.
-      def history
-        own = [*observations.map { |seen| [seen.seen_on, :observation, seen] },
-               *treatments.map { |work| [work.done_on, :treatment, work] },
-               *checks.map { |check| [check.checked_on, :check, check] }]
-        before = parent ? parent.history : []
-        before = before.select { |on, _, record| on <= parted_on && record.created_at <= created_at }
-        taken_in = absorbed.flat_map(&:history)
-        (before + own + taken_in).sort_by { |on, kind, record| [on, KINDS_IN_ORDER.index(kind), record.id] }
+      # until then, and what it took in; before: a time, for what was written down and taken in by then. A part that
+      # came back to its whole is in it once.
+      def history(before: nil)
+        whole = parent ? parent.history(before: created_at).select { |on, _, _| on <= parted_on } : []
+        taken_in = absorbed.select { |one| before.nil? || one.deleted_at <= before }.flat_map(&:history)
+        all = (whole + own_records + taken_in).uniq { |_, kind, record| [kind, record.id] }
+        all = all.select { |_, _, record| record.created_at <= before } if before
+        all.sort_by { |on, kind, record| [on, KINDS_IN_ORDER.index(kind), record.id] }
       end
 
       # The day until which a label keeps people out of it (:closed_until) or planting off it (:unplanted_until), from a
@@ -108,6 +107,12 @@ module Thistle
       end
 
       private
+
+      def own_records
+        [*observations.map { |seen| [seen.seen_on, :observation, seen] },
+         *treatments.map { |work| [work.done_on, :treatment, work] },
+         *checks.map { |check| [check.checked_on, :check, check] }]
+      end
 
       def told(kind, record)
         case kind

@@ -123,7 +123,7 @@ module Thistle
 
       # [Event] in order: of one day those before a change of its ground, then those after it.
       def stand_events(until_day, made_by)
-        changes = [*partings, *joinings]
+        changes = [*partings, *joinings(made_by)]
         events = [*told_records, *changes].select do |at, event|
           event.on <= until_day && (made_by.nil? || at < made_by || (at == made_by && event.kind != :parted))
         end
@@ -149,8 +149,9 @@ module Thistle
         end
       end
 
-      def joinings
-        absorbed.map { |one| [one.deleted_at, event(:joined, one.merged_on, state: one.stand(one.merged_on))] }
+      def joinings(made_by)
+        taken_in = absorbed.select { |one| made_by.nil? || one.deleted_at <= made_by }
+        taken_in.map { |one| [one.deleted_at, event(:joined, one.merged_on, state: one.stand(one.merged_on))] }
       end
 
       def event(kind, on, **told) = Core::Recheck::Standing::Event.new(kind:, on:, **told)

@@ -32,6 +32,34 @@ module Thistle
       assert_equal 3, patch.reload.open_tasks.size, "the second treatment's visits take the place of the first's"
     end
 
+    # Whatever is entered first, the same records come to the same figures, and never to less than none.
+    def test_records_in_any_order_of_entry_come_to_the_same
+      random = Random.new(9)
+      Array.new(6) do
+        days = Array.new(5) { Testing::TODAY - random.rand(1..900) }.uniq
+        told = days.map.with_index { |on, n| [n.even?, on, random.rand(0..40), random.rand(0..90)] }
+        figures = Array.new(3) { entered(told.shuffle(random:)) }
+
+        assert_equal 1, figures.uniq.size, told.inspect
+        assert_operator figures.first.compact.min, :>=, 0
+      end
+    end
+
+    # [stems, seedlings] that stand on a patch with these records, which are taken back.
+    def entered(told)
+      figures = nil
+      @db.transaction(rollback: :always) do
+        told.each do |work, on, number, young|
+          patch = Testing.patch("Q-04")
+          next treat(patch, on:, stems_done: number) if work
+
+          Store::Check.record(patch, checked_on: on, resprouts: number, missed: 1, seedlings: young)
+        end
+        figures = Testing.patch("Q-04").there(Testing::TODAY).to_h.values_at(:stems, :seedlings)
+      end
+      figures
+    end
+
     def test_a_live_check_asks_for_work_and_a_clean_one_does_not
       patch = Testing.patch("Q-06")
       live = Store::Check.record(patch, checked_on: Testing::TODAY, resprouts: 5, missed: 2, seedlings: 11,

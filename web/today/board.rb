@@ -108,6 +108,14 @@ module Thistle
           patch.there(today)
         end
 
+        # What stands of it, where a record after its mapping says so: "1 stem and 25 seedlings by the check of 10 May".
+        def stands(patch)
+          there = there(patch)
+          return unless Stands.amount(there) && (there.state.from || there.estimated)
+
+          "#{Stands.amount(there).capitalize} #{Stands.source(there)}"
+        end
+
         # A patch under a heading.
         def patch(id) = patches.fetch(id)
 

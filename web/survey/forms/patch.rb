@@ -84,13 +84,26 @@ module Thistle
 
               patch.set(columns)
               patch.shape = shape
+              counted = patch.changed_columns.intersect?(%i[plants stems])
               patch.save
+              recount(patch) if counted
+              true
             end
           rescue Sequel::NoExistingObject
             overtaken(patch.refresh)
           end
 
           private
+
+          # Other numbers than before: of a patch with records since, they are what was counted today.
+          def recount(patch)
+            counts = patch.values.slice(:plants, :stems).compact
+            if counts.any? && (patch.first_counts || patch.history.any? { |_, kind, _| kind != :observation })
+              Store::Observation.create(patch_id: patch.id, seen_on: today, plant_key: patch.plant_key,
+                                        settled: patch.settled?, **counts)
+            end
+            patch.follow_records
+          end
 
           # Someone else was first: both versions are shown, and what was typed is kept.
           def overtaken(patch)
