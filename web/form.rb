@@ -41,6 +41,7 @@ module Thistle
 
       def initialize(params, units:, today:, **context)
         @units = units
+        @today = today
         @raw = params.to_h.transform_keys(&:to_s).select { |_, v| v.is_a?(String) }
                      .transform_values { |v| v.scrub.strip }
         result = self.class::Fields.new(today:, **context).call(@raw.reject { |_, v| v.empty? })

@@ -58,7 +58,8 @@ module Thistle
         end
 
         def counts
-          counted = @facts.sizes&.values&.sum
+          sizes = @facts.seedlings ? @facts.sizes&.except("seedling") : @facts.sizes # those stand beside the stems
+          counted = sizes&.values&.sum
           return unless counted&.positive? && @facts.stems && counted != @facts.stems
 
           clash(:stems, "Sizes add up to #{counted}, the stems to #{@facts.stems}.")

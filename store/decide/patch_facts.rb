@@ -43,13 +43,21 @@ module Thistle
       # At most a few of them, by the last count?
       def few? = (alive || plants || stems)&.then { |count| count <= Core::Decide::Facts::FEW }
 
-      # Sizes that were counted, while nothing came between.
+      # Stems by size: in the shares that were seen; after a check those that stand, and the seedlings beside.
       def sizes_of(found, seen)
-        return seen.stems if found.state.from.nil? || found.state.from.first == "observation"
-
+        return scaled(seen.stems, found.stems) if found.state.from.nil? || found.state.from.first == "observation"
         return unless stem_size && found.stems && found.seedlings&.positive?
 
         { stem_size => found.stems, "seedling" => found.seedlings }
+      end
+
+      # {size => number} that comes to a sum: the most of them take what rounding leaves.
+      def scaled(sizes, sum)
+        whole = sizes&.values&.sum
+        return sizes if whole.nil? || sum.nil? || whole == sum || whole.zero?
+
+        parts = sizes.transform_values { |number| (number * sum.fdiv(whole)).floor }
+        parts.merge(parts.max_by(&:last).first => parts.values.max + sum - parts.values.sum)
       end
 
       # Where it stands, and what is known of it there.

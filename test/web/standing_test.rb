@@ -142,7 +142,7 @@ module Thistle
       assert_said "#{amount}</b> #{source}"
       get "/"
 
-      assert_said amount.capitalize, source
+      assert_said "Treat again: #{amount} #{source}"
       ranked = Store::Ranking.new(@patch.property, Testing::TODAY).facts[id]
 
       assert_equal [stems, seedlings], [ranked.stems, ranked.seedlings]

@@ -113,7 +113,7 @@ module Thistle
           there = there(patch)
           return unless Stands.amount(there) && (there.state.from || there.estimated)
 
-          "#{Stands.amount(there).capitalize} #{Stands.source(there)}"
+          "#{Stands.amount(there)} #{Stands.source(there)}"
         end
 
         # A patch under a heading.

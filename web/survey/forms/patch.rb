@@ -99,7 +99,7 @@ module Thistle
           def recount(patch)
             counts = patch.values.slice(:plants, :stems).compact
             if counts.any? && (patch.first_counts || patch.history.any? { |_, kind, _| kind != :observation })
-              Store::Observation.create(patch_id: patch.id, seen_on: today, plant_key: patch.plant_key,
+              Store::Observation.create(patch_id: patch.id, seen_on: @today, plant_key: patch.plant_key,
                                         settled: patch.settled?, **counts)
             end
             patch.follow_records
