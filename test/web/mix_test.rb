@@ -221,9 +221,9 @@ module Thistle
 
     # Stems counted by size: 20 pencils at 0.3 mL, 10 wrists at 3 mL and 5 seedlings that take none are 36 mL.
     def test_a_patch_of_mixed_sizes
-      patch("Q-05").update(stems_by_size: JSON.generate(seedling: 5, pencil: 20, wrist: 10))
+      patch("Q-17").update(stems: 35, stems_by_size: JSON.generate(seedling: 5, pencil: 20, wrist: 10))
 
-      assert_in_delta 36 * 1.1, json("/mix.json?at=#{q.id}&patch=#{patch("Q-05").id}")["answer"]["total_ml"], 0.1
+      assert_in_delta 36 * 1.1, json("/mix.json?at=#{q.id}&patch=#{patch("Q-17").id}")["answer"]["total_ml"], 0.1
     end
 
     # A label that says a rate: 1.5 L/ha at most; 2 % in 5 L on 100 m² are 10. Corrected for a slip, and as a new label.
