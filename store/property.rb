@@ -9,9 +9,11 @@ module Thistle
       one_to_many :zones, class: "Thistle::Store::Zone", conditions: { deleted_at: nil }
       one_to_many :patches, class: "Thistle::Store::Patch"
 
+      SITES = 100 # places and days whose years are kept, by use
+
       class << self
         # Sites are costly to work out (ten years of weather) and the same all day: kept by place and day.
-        def sites = @sites ||= {}
+        def sites = @sites ||= Core::Kept.new(SITES)
 
         # Answers a weather feed (see Core::Season::Day) for a property; set where the application is put together.
         attr_accessor :feed
@@ -24,8 +26,7 @@ module Thistle
       def site(today)
         weather = feed == "own" ? [id, season_version] : [feed, station_seed, climate, station]
         where = { latitude:, longitude:, elevation: elevation_m, texture:, today:, climate: climate_kind, **year_facts }
-        self.class.sites[[weather, where, timezone]] ||= begin
-          self.class.sites.clear if self.class.sites.size > 32
+        self.class.sites.fetch([weather, where, timezone]) do
           Core::Season::Site.new(feed: self.class.feed.call(self), clock:, **where)
         end
       end
@@ -64,13 +65,21 @@ module Thistle
         db.after_commit { FollowUps.follow_weather([self], Setting.today) }
       end
 
+      # What it reads with others; by itself where nobody put them together.
+      attr_writer :together
+
+      def together = @together ||= Together.new([id])
+
       # What labels say of the weather, {kind of work => {limit => value}}; nil where none was entered.
-      def label_limits = (@label_limits ||= [InUse.limits(id)]).first.then { |limits| limits.empty? ? nil : limits }
+      def label_limits
+        limits = together.products(id).to_h { |kind, product| [kind.to_sym, product.limits] }
+        limits.reject { |_, one| one.empty? }.then { |told| told.empty? ? nil : told }
+      end
 
       # Is a product for water at hand? As the property says; for a kind of work with a product in use, as that one's
       # label says: {kind => true or false}.
       def for_water
-        told = InUse.products(id).to_h { |kind, product| [kind.to_sym, product.aquatic] }.compact
+        told = together.products(id).to_h { |kind, product| [kind.to_sym, product.aquatic] }.compact
         return aquatic_label if told.empty?
 
         InUse::KINDS.keys.to_h { |kind| [kind.to_sym, aquatic_label] }.merge(told)
@@ -83,13 +92,7 @@ module Thistle
       def schools_kept = @schools_kept ||= Core::Decide::School.settle(school_answers)
 
       # The rules that count here.
-      def rule_book
-        @rule_book ||= begin
-          off = RuleSetting.live.where(property_id: id).order(:rule_key).select_map(:rule_key).map(&:to_sym)
-          local = LocalRule.live.where(property_id: id).order(:id).eager(:zone).all.map(&:to_core)
-          off.empty? && local.empty? ? Core::Decide::RuleBook::SHIPPED : Core::Decide::RuleBook.new(off:, local:)
-        end
-      end
+      def rule_book = together.rule_book(id)
 
       # What its patches' Facts start from.
       def kept_facts
@@ -104,7 +107,7 @@ module Thistle
       end
 
       # What methods killed, by the group's own records: {plant => {method => …}} (Learned).
-      def kills = @kills ||= Learned.kills
+      def kills = together.kills
 
       # What an hour and a litre cost here; planning values where nothing was entered.
       def rates = @rates ||= kept_rates
@@ -112,11 +115,11 @@ module Thistle
       def kept_rates
         plain = Core::Decide::Effort::RATES
         plain.with(hour: hour_cost || plain.hour, litre: litre_cost || plain.litre,
-                   currency: currency || plain.currency, pace: OwnPace.factors)
+                   currency: currency || plain.currency, pace: together.pace)
       end
       private :kept_rates
 
-      def forget = @schools_kept = @rates = @rule_book = @kept_facts = @kills = nil
+      def forget = @schools_kept = @rates = @kept_facts = @together = nil
       private :forget
 
       # What was worked out from the columns before they changed is gone with them.

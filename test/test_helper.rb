@@ -124,7 +124,7 @@ module Thistle
         FileUtils.rm_rf(@layers)
         FileUtils.cp_r(@kept, @layers)
         Store::Property::FACTS.clear
-        Store::Property.sites.delete_if { |(weather, *), _| weather.first.is_a?(Integer) }
+        Store::Property.sites.drop { |(weather, *)| weather.first.is_a?(Integer) }
       end
 
       private

@@ -7,7 +7,7 @@ module Thistle
     module AtHand
       def knowledge = Core::Knowledge.shipped
       def today = @today ||= Store::Setting.today
-      def properties = @properties ||= Store::Property.order(:id).all
+      def properties = @properties ||= Store::Together.of(Store::Property.order(:id).all)
 
       # The property at hand: the patch's own, else the one chosen last, else the first.
       def property = @property ||= property_chosen || halt(404)

@@ -21,10 +21,10 @@ module Thistle
         end
 
         # [Item], most pressing first within each group.
-        def items
-          @items ||= @entries.map { |entry| item(entry) }
-                             .sort_by { |i| [GROUPS.index(i.group), (i.until || FAR).jd, i.id] }.freeze
-        end
+        def items = @items ||= self.class.in_order(@entries.map { |entry| item(entry) }).freeze
+
+        # [Item], most pressing first within each group.
+        def self.in_order(items) = items.sort_by { |i| [GROUPS.index(i.group), (i.until || FAR).jd, i.id] }
 
         # {id => [best Verdict, next ripe seed or nil]}, for a like amount of ground.
         def best = @entries.to_h { |entry| [entry.id, best_of(entry)] }

@@ -29,8 +29,10 @@ module Thistle
 
         # Person-hours for one pass over the patch; nil when the amount is not known.
         def hours
+          return @hours if defined?(@hours)
+
           amount = { stem: plants, m2: @facts.area_m2, patch: 1 }.fetch(@removal.effort_per)
-          amount && ((amount * @removal.minutes(@facts.size) * ground * (pace || 1.0) / 60.0) + weeding)
+          @hours = amount && ((amount * @removal.minutes(@facts.size) * ground * (pace || 1.0) / 60.0) + weeding)
         end
 
         # Person-hours for the young ones beside, each pulled or, where they are many, the ground hoed.
@@ -107,7 +109,8 @@ module Thistle
 
         # Years of passes, and no sooner than the seed bank is spent, or dropped by stirring; nil: never.
         def years_to_quiet
-          passes && [passes, flushed? ? STIRRED_YEARS : bank, @facts.plant.fragment_years&.fetch("likely").to_i].max
+          @years_to_quiet ||= passes && [passes, flushed? ? STIRRED_YEARS : bank,
+                                         @facts.plant.fragment_years&.fetch("likely").to_i].max
         end
 
         # Of a first pass, what all years together take: less each year as less is left, but never less than the search.
@@ -115,7 +118,7 @@ module Thistle
           years = years_to_quiet or return
 
           floor = flushed? ? FLUSHED : SEARCH
-          (0...years).sum { |year| [left**year, floor].max }
+          @burden ||= (0...years).sum { |year| [left**year, floor].max }
         end
 
         def hours_to_quiet = hours && burden&.*(hours)

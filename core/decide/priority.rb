@@ -58,7 +58,9 @@ module Thistle
 
         def row(candidate)
           values = Parts.of(candidate)
-          Row.new(candidate:, values:, score: values.each_with_index.sum { |value, n| value * @each[n] } / @whole)
+          score = 0.0
+          values.each_with_index { |value, n| score += value * @each[n] }
+          Row.new(candidate:, values:, score: score / @whole)
         end
       end
     end

@@ -6,8 +6,9 @@ module Thistle
     # rules look at: one query, whose cost hardly grows with what a group holds. A patch with a history of its own
     # (freed, parted, planted, reported) stands alone.
     module Alike
-      # patch: one of them, with what an agenda looks at; ids: of all of them, ascending.
-      Group = Struct.new(:patch, :ids)
+      # id: of the one that stands for them; ids: of all of them, ascending; property_id, plant_key: theirs; told: all
+      # that an agenda's rules look at, as one text; alone: has it a history of its own, which that text does not tell?
+      Group = Struct.new(:id, :ids, :property_id, :plant_key, :told, :alone)
       NEAR, FEW = Core::Decide::Facts::NEAR_WATER_M, Core::Decide::Facts::FEW
       COLUMNS = %i[property_id plant_key stem_size slope natives_near zones_near footing schools aim].freeze
       FREEING = Core::Knowledge.shipped.methods_of_removal.values.select { |removal| removal.is?(:freeing) }
@@ -24,10 +25,23 @@ module Thistle
 
       # [Group] of the patches with a plant; those of a property alone where one is given.
       def groups(property_id: nil)
+        alike = [*COLUMNS, *bounds]
         rows = Patch.wanting_work.exclude(plant_key: nil).where(property_id ? { property_id: } : {}).unordered.naked
-                    .group(*COLUMNS, *bounds).select { [min(id).as(:id), Sequel.lit("group_concat(id)").as(:ids)] }.all
-        patches = Patch.where(id: rows.map { |row| row[:id] }).for_agenda.eager(:treatments, :plantings).as_hash(:id)
-        rows.map { |row| Group.new(patches.fetch(row[:id]), row[:ids].to_s.split(",").map(&:to_i).sort) }
+                    .group(*alike).select do
+          [min(id).as(:id), Sequel.lit("group_concat(id)").as(:ids), :property_id, :plant_key,
+           json_array(*alike).as(:told), Sequel.lit("(#{ALONE})").as(:alone)]
+        end
+        rows.all.map do |row|
+          row[:ids] = row[:ids].to_s.split(",").map(&:to_i).sort
+          Group.new(*row.values_at(*Group.members)).tap { |group| group.alone = group.alone == 1 }
+        end
+      end
+
+      # The patches that stand for some groups, with what an agenda looks at: {id => Patch}.
+      def patches(groups)
+        groups.each_slice(1000).reduce({}) do |all, some|
+          all.merge(Patch.where(id: some.map(&:id)).for_agenda.eager(:treatments, :plantings, :reports).as_hash(:id))
+        end
       end
 
       # What only counts by the bounds between which it lies (Core::Decide::Agenda).

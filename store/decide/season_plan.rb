@@ -11,7 +11,13 @@ module Thistle
       dataset_module { def live = where(deleted_at: nil) }
 
       # The last plan of a property that was solved.
-      def self.current(property) = live.where(property_id: property.id, status: "solved").reverse(:id).first
+      def self.current(property) = current_of([property.id])[property.id]
+
+      # {property id => its last plan that was solved}.
+      def self.current_of(ids)
+        last = live.where(property_id: ids, status: "solved").group(:property_id).select { max(:id) }
+        where(id: last).as_hash(:property_id)
+      end
 
       # What it has planned for the week of a day and was not worked on since that Monday: [item].
       def this_week(today)

@@ -9,15 +9,14 @@ module Thistle
       KINDS = { "foliar" => %w[foliar], "stem" => %w[cut_stump hack], "basal" => %w[basal] }.freeze
       LIMITS = %i[wind_low wind_high gust temperature_low temperature_high rainfast_h].freeze
 
-      # {kind => {limit => value}} of a property, as Core::Season::Limits#under takes it.
-      def self.limits(property_id)
-        products(property_id).to_h { |kind, product| [kind.to_sym, product.limits] }.reject { |_, one| one.empty? }
-      end
-
       # {kind => Product} of a property.
-      def self.products(property_id)
-        where(property_id:).eager(:product).all.reject { |one| one.product.deleted_at }
-                           .to_h { |one| [one.kind, one.product] }
+      def self.products(property_id) = of_all([property_id]).fetch(property_id, {})
+
+      # {property id => {kind => Product}}.
+      def self.of_all(property_ids)
+        where(property_id: property_ids).eager(:product).all.reject { |one| one.product.deleted_at }
+                                        .group_by(&:property_id)
+                                        .transform_values { |some| some.to_h { |one| [one.kind, one.product] } }
       end
 
       # The product in use on a property for a use that labels have, whose actives are known; nil where none is.

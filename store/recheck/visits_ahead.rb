@@ -8,13 +8,17 @@ module Thistle
       MOST, DAYS = 400, 35 # visits, and days ahead, that rounds are made of
       EARLY = 14 # days before its day that a visit still is right, and never before half of its wait (memory)
       LATE = 4 # days late from which its cost is said
+      READ = %i[observations treatments checks plantings absorbed parent].freeze # of a late patch
       # days late; seeded_on: when its plant's seed ripened since it was due, nil where it has not; years of seedlings
       # that begin again then; money that clearing takes more by now, nil where the amount is not known; besides: how
       # many looks more of the same work are late, which one look makes.
       Late = Core::Value.define(:days, :seeded_on, :years, :money, :besides)
 
-      def initialize(property, today)
-        @property, @today = property, today
+      # tasks: those whose lateness will be asked for, and the properties that they are on, so that all are read at
+      # once.
+      def initialize(property, today, tasks: [], properties: [property])
+        @property, @today, @tasks = property, today, tasks
+        @properties = properties.to_h { |one| [one.id, one] }
       end
 
       # [[day, [task]]] of several visits that one walk makes.
@@ -31,10 +35,9 @@ module Thistle
 
       # What an open visit has cost by being late; nil where it is not, or hardly.
       def late(task)
-        days = (@today - task.due_on).to_i
-        return if days < LATE || %w[report planting].include?(task.kind)
+        return unless late?(task)
 
-        patch = Patch[task.patch_id]
+        days, patch = (@today - task.due_on).to_i, patch_of(task)
         return Late.new(days:, besides: besides(task)) unless patch.plant
 
         seeded = seeded_since(patch, task.due_on)
@@ -43,6 +46,22 @@ module Thistle
       end
 
       private
+
+      def late?(task) = @today - task.due_on >= LATE && !%w[report planting].include?(task.kind)
+
+      # With all that is asked of it.
+      def patch_of(task)
+        @patches ||= late_patches
+        @patches[task.patch_id] ||= Patch[task.patch_id]
+      end
+
+      def late_patches
+        found = Patch.where(id: @tasks.select { |task| late?(task) }.map(&:patch_id).uniq).eager(*READ).as_hash(:id)
+        found.each_value do |patch|
+          property = @properties[patch.property_id]
+          patch.associations[:property] = property if property
+        end
+      end
 
       def soon
         Task.due(through: @today + DAYS, limit: MOST).where(property_id: @property.id)
@@ -61,8 +80,16 @@ module Thistle
       def besides(task)
         return 0 unless task.treatment_id && task.kind == "check"
 
-        Task.undone.where(patch_id: task.patch_id, treatment_id: task.treatment_id, kind: "check")
-            .where(Sequel[:due_on] > task.due_on).where(Sequel[:due_on] < @today).count
+        checks_late.fetch([task.patch_id, task.treatment_id], []).count { |due| due > task.due_on }
+      end
+
+      # {[patch id, treatment id] => days of its late looks}.
+      def checks_late
+        @checks_late ||= begin
+          open = Task.undone.where(patch_id: @tasks.map(&:patch_id).uniq, kind: "check").where(Sequel[:due_on] < @today)
+          open.select_map(%i[patch_id treatment_id due_on]).group_by { |row| row.first(2) }
+              .transform_values { |rows| rows.map(&:last) }
+        end
       end
 
       def seeded_since(patch, due)

@@ -31,9 +31,10 @@ module Thistle
                   aim standing alive young first_counts seen_on parent_id parted_share].freeze
 
       # 1 where it was parted from another or took one in.
-      LINEAGE = Sequel.lit(<<~SQL.squeeze(" ").strip).as(:lineage)
+      PARTED = Sequel.lit(<<~SQL.squeeze(" ").strip)
         (parent_id IS NOT NULL OR EXISTS (SELECT 1 FROM patches m WHERE m.merged_into_id = patches.id))
       SQL
+      LINEAGE = PARTED.as(:lineage)
 
       dataset_module do
         def live = where(deleted_at: nil)

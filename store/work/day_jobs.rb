@@ -64,13 +64,14 @@ module Thistle
       private
 
       def by_job = @by_job ||= entries.to_h { |one| [[one.job.id, one.job.method], one] }
-      def ranking = @ranking ||= Ranking.new(@property, @today, kept: Core::Kept::ANSWERS)
+      def ranking = @ranking ||= Ranking.new(@property, @today, kept: Core::Kept::MOVES)
 
       def ranked
         @ranked ||= begin
           rows = Core::Decide::Priority.new(ranking.candidates, @property.rank_weights).rows
           held = @work_day.pins_kept.keys
-          rows.first(MOST) | rows.select { |row| held.include?(row.id) }
+          found = rows.first(MOST) | rows.select { |row| held.include?(row.id) }
+          found.tap { ranking.read(found.map(&:id)) }
         end
       end
 

@@ -23,7 +23,7 @@ module Thistle
       assert_equal "trail", one.place.way[:label]
       assert_in_delta trail, one.place.way[:m], 0.06
       assert_predicate one, :started
-      assert_equal 40, one.left
+      assert_equal 50, one.left, "40 stems by the check of last May, and ten seedlings since"
       assert_nil candidates.fetch("Q-03").left
     end
 
@@ -119,8 +119,8 @@ module Thistle
       end
       alone = answer.call(Store::Patch.wanting_work.exclude(plant_key: nil).all)
       groups = Store::Alike.groups
-      group_of = ->(id) { groups.find { |group| group.patch.id == id } }
-      said = answer.call(groups.map(&:patch))
+      group_of = ->(id) { groups.find { |group| group.id == id } }
+      said = answer.call(Store::Alike.patches(groups).values)
       together = said.flat_map { |id, told| group_of[id].ids.map { |one| [one, told] } }.to_h
 
       assert_equal alone, together

@@ -49,13 +49,13 @@ module Thistle
         end
 
         def ranked
-          candidates = Store::Ranking.new(@property, @today, kept: Core::Kept::ANSWERS).candidates
+          candidates = Store::Ranking.new(@property, @today, kept: Core::Kept::MOVES).candidates
           @ranked ||= Core::Decide::Priority.new(candidates, @asked["weights"]).rows.first(TOP)
         end
 
         def options
           @options ||= Core::Decide::SeasonOptions.new(ranked, @property.site(@today), weeks:, licensed:,
-                                                       hours: week_hours, kept: Core::Kept::ANSWERS)
+                                                       hours: week_hours, kept: Core::Kept::MOVES)
         end
 
         def plan

@@ -15,8 +15,9 @@ module Thistle
           @property = property
           @goal = GOALS[params["goal"].to_s]
           @weights = read(params["w"]) || @goal&.weights || property.rank_weights
-          @ranking = Store::Ranking.new(property, today, kept: Core::Kept::ANSWERS)
+          @ranking = Store::Ranking.new(property, today, kept: Core::Kept::MOVES)
           @rows = Core::Decide::Priority.new(@ranking.candidates, @weights).rows
+          @ranking.read(@rows.first(SHOWN).map(&:id))
         rescue Core::BadInput => e
           @error = e.message
           @rows = []

@@ -11,7 +11,7 @@ module Thistle
             tasks = Store::Task.due(through: today + 400)
             tasks = tasks.where(property_id: property.id) unless params["all"]
             turns = Turns.new(tasks, params)
-            show "recheck/index", board: VisitsBoard.new(turns, property, today), turns: do
+            show "recheck/index", board: VisitsBoard.new(turns, property, today, properties:), turns: do
               go_on({ "all" => params["all"] && "1", "page" => turns.after }.compact) if turns.after
               Answers.tasks(turns)
             end

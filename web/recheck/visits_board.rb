@@ -7,9 +7,9 @@ module Thistle
       class VisitsBoard
         attr_reader :turns
 
-        def initialize(turns, property, today)
+        def initialize(turns, property, today, tasks: turns.rows, properties: [property])
           @turns, @property, @today = turns, property, today
-          @ahead = Store::VisitsAhead.new(property, today)
+          @ahead = Store::VisitsAhead.new(property, today, tasks:, properties:)
         end
 
         # [[day, [task]]].

@@ -40,7 +40,7 @@ module Thistle
 
         # {group => Listing}, those groups that hold any.
         def groups
-          @groups ||= agenda.items.group_by(&:group).to_h do |group, items|
+          @groups ||= items.group_by(&:group).to_h do |group, items|
             [group, Listing.new(items.sum { |item| ids(item).size }, leading(group, items))]
           end
         end
@@ -52,8 +52,9 @@ module Thistle
 
         # What the season plans have for this week: [[property, item]].
         def planned
+          plans = Store::SeasonPlan.current_of(@properties.map(&:id))
           @planned ||= @properties.flat_map do |property|
-            (Store::SeasonPlan.current(property)&.this_week(today) || []).map { |item| [property, item] }
+            (plans[property.id]&.this_week(today) || []).map { |item| [property, item] }
           end
         end
 
@@ -137,14 +138,46 @@ module Thistle
         def sites = @sites ||= Hash.new { |hash, id| hash[id] = property(id).site(today) }
         def by_id = @by_id ||= @properties.to_h { |property| [property.id, property] }
 
-        # One entry for all patches alike.
-        def agenda
-          @agenda ||= Core::Decide::Agenda.new(alike.values.filter_map { |group| entry(group.patch) },
-                                               kept: Core::Kept::ANSWERS)
+        # The best move of each group of patches alike, most pressing first: kept ones, and the others worked out.
+        def items
+          @items ||= begin
+            weeds = alike.values.select { |group| weed?(group) }
+            kept, fresh = weeds.partition { |group| !group.alone && Core::Kept::MOVES[content(group)] }
+            found = kept.map { |group| Core::Kept::MOVES[content(group)].with(id: group.id) } + worked_out(fresh)
+            Core::Decide::Agenda.in_order(found)
+          end
+        end
+
+        def worked_out(groups)
+          patches = Store::Alike.patches(groups)
+          entries = groups.map { |group| entry(patches.fetch(group.id)) }
+          found = Core::Decide::Agenda.new(entries, kept: Core::Kept::MOVES).items.to_h { |item| [item.id, item] }
+          groups.reject(&:alone).each { |group| Core::Kept::MOVES.fetch(content(group)) { found[group.id] } }
+          found.values
+        end
+
+        # What the answer of a group rests on.
+        def content(group)
+          [:alike, sites[group.property_id], shared[[group.property_id, group.plant_key]], group.told]
+        end
+
+        # The same for all patches of a plant on a property.
+        def shared
+          @shared ||= Hash.new do |all, (id, key)|
+            here, plant = property(id), Core::Knowledge.shipped.plant(key)
+            all[[id, key]] = [here.kept_facts, here.kills[key], here.reports_first?(plant)].hash
+          end
+        end
+
+        def weed?(group)
+          @weeds ||= Hash.new do |all, (id, key)|
+            all[[id, key]] = property(id).weed?(Core::Knowledge.shipped.plant(key))
+          end
+          @weeds[[group.property_id, group.plant_key]]
         end
 
         # {id of the patch that stands for them => Alike::Group}
-        def alike = @alike ||= Store::Alike.groups.to_h { |group| [group.patch.id, group] }
+        def alike = @alike ||= Store::Alike.groups.to_h { |group| [group.id, group] }
         def ids(item) = alike.fetch(item.id).ids
 
         # The first patches of a heading: those that a look asks to treat again go before the rest, but for what is
@@ -155,7 +188,7 @@ module Thistle
           end
           return rows.first(SHOWN) if group == :closing
 
-          first = items.flat_map { |item| each_of(item, ids(item) & asked_again.keys) }
+          first = items.flat_map { |item| each_of(item, ids(item).select { |id| again(id) }) }
                        .sort_by { |item| [item.until || Core::Decide::Agenda::FAR, item.id] }.first(SHOWN)
           (first + rows.reject { |item| again(item.id) }.first(SHOWN)).first(SHOWN)
         end
@@ -169,21 +202,19 @@ module Thistle
 
         def patches
           @patches ||= Store::Patch.where(id: groups.values.flat_map { |listing| listing.items.map(&:id) })
-                                   .for_agenda.as_hash(:id)
+                                   .for_agenda.eager(:treatments).as_hash(:id)
         end
 
         def entry(patch)
           patch.associations[:property] = property(patch.property_id)
-          facts = patch.facts(today)
-          facts && patch.property.weed?(patch.plant) &&
-            Core::Decide::Agenda::Entry.new(id: patch.id, facts:, site: sites[patch.property_id])
+          Core::Decide::Agenda::Entry.new(id: patch.id, facts: patch.facts(today), site: sites[patch.property_id])
         end
 
         # {property id => {kind of work => open patches that want it}}, from each patch's best move.
         def wanted
-          agenda.items.each_with_object({}) do |item, all|
+          items.each_with_object({}) do |item, all|
             limits = Core::Season::Limits.of(item.verdict.removal) or next
-            counts = all[alike.fetch(item.id).patch.property_id] ||= Hash.new(0)
+            counts = all[alike.fetch(item.id).property_id] ||= Hash.new(0)
             counts[limits.key] += ids(item).size unless item.group == :stuck
           end.transform_values { |counts| counts.reject { |_, n| n.zero? } }.reject { |_, counts| counts.empty? }
         end
@@ -192,8 +223,7 @@ module Thistle
         def cleaned = @cleaned ||= Store::Cleaning.last_days
 
         def in_seed(property)
-          @standing ||= alike.values.map(&:patch).group_by(&:property_id)
-                             .transform_values { |here| here.map(&:plant_key).uniq }
+          @standing ||= alike.values.group_by(&:property_id).transform_values { |here| here.map(&:plant_key).uniq }
           plants = @standing.fetch(property.id, []).map { |key| Core::Knowledge.shipped.plant(key) }.select(&:invasive?)
           plants.select do |plant|
             Core::Season::Phenology.new(plant, property.site(today)).phases_on(today).include?(:ripe_seed)

@@ -12,9 +12,11 @@ module Thistle
           SOURCE_M, HOME_M = 300.0, 100.0 # as far as a source, and a fire, reach
           FREED_DAYS, LONG = 730, 12.0 # for which a freed tree is out of danger; years that are the same as never
 
+          KEYS = TERMS.keys.map(&:to_sym).freeze
+
           module_function
 
-          def of(one) = TERMS.keys.map { |key| public_send(key, one).to_f.clamp(0.0, 1.0) }
+          def of(one) = KEYS.map { |key| public_send(key, one).to_f.clamp(0.0, 1.0) }
 
           def seed(one) = one.seed_on ? 1 - ((one.seed_on - one.today).to_i / SEED_DAYS) : 0
 

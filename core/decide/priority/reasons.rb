@@ -50,7 +50,7 @@ module Thistle
             takes = years ? "#{years} years to quiet" : "nothing open now ends it"
             return takes unless one.started
 
-            one.left ? "begun, #{one.left} were left" : "begun, #{takes}"
+            one.left ? "begun, #{one.left} are left" : "begun, #{takes}"
           end
 
           # Crew hours, to quiet where there is an end.
