@@ -32,6 +32,7 @@ module Thistle
           @at["bank"] = D.minimum(@at["bank"], (1 - @at["germination"]) * MOST_KEPT)
           keep = spreading
           @at.transform_values! { |values| values[keep].dup } # a view is slow
+          @by = worked_out
           @most = 2 * @at["crowd"] * [m2, 1.0].max # where half of the places are taken, half of the seedlings find none
           @most = D.maximum(@most, @at["plants"]) if @at.key?("plants") # what stands there found room
           @stand = Stand.new(*Array.new(5) { D.zeros(count) })
@@ -73,6 +74,7 @@ module Thistle
         def pick(picks)
           @count = picks.size
           @at = @at.transform_values { |values| values[picks].dup }
+          @by = @by.transform_values { |values| values[picks].dup }
           @most = @most[picks].dup
           @stand = Stand.new(*@stand.to_a.map { |values| values[picks].dup })
         end
@@ -101,6 +103,14 @@ module Thistle
           @at["juveniles"] * ripe / (1 - (@at["juveniles"] * (1 - ripe)))
         end
 
+        # What follows from the parameters in every year. kept: of seed that does not come up, what is left a year later
+        # (with what came up it makes the whole loss); ripe: of young plants, that come to bear; old: of hurt plants,
+        # that live on; slow: of daughters, that grow up first.
+        def worked_out
+          { kept: @at["bank"] / (1 - @at["germination"]), ripe: 1 / (@at["to_seed"] - 1).clip(1, nil),
+            old: D.maximum(@at["adults"], @at["juveniles"]), slow: 1 - @at["daughters"] }
+        end
+
         def part(of, chance) = @luck.part(of, chance)
         def counted(mean) = @luck.counted(mean)
 
@@ -112,7 +122,7 @@ module Thistle
           stand.young += stand.hurt - again
           stand.hurt = D.zeros(@count)
           @up = part(stand.seeds, @at[stirred ? "stirred" : "germination"])
-          stand.seeds = part(stand.seeds - @up, kept)
+          stand.seeds = part(stand.seeds - @up, @by[:kept])
           shoots = part(stand.pieces, @at["piece_shoots"])
           stand.pieces = part(stand.pieces - shoots, @at["piece_keep"])
           stand.young += settled(shoots)
@@ -126,18 +136,14 @@ module Thistle
           @stand.adults = grown
         end
 
-        # Of seed that does not come up, what is left a year later: with what came up it makes the whole loss.
-        def kept = @at["bank"] / (1 - @at["germination"])
-
         # How many of so many newcomers find room: each takes a place at random, and the place of a grown one or
         # a part of it.
         def settled(newcomers, each = SMALL)
           return @luck.unused(newcomers) if newcomers.max.zero?
 
-          taken = @stand.adults + @stand.hurt + (@stand.young * SMALL)
-          free = (@most - taken).clip(0, nil)
-          found = counted(free / each * (1 - Numo::NMath.exp(newcomers * each / -@most)))
-          D.minimum(found, D.minimum(newcomers, free / each).ceil)
+          free = (@most - @stand.adults - @stand.hurt - (@stand.young * SMALL)).clip(0, nil) / each
+          found = counted(free * (1 - Numo::NMath.exp(newcomers * -each / @most)))
+          D.minimum(found, D.minimum(newcomers, free).ceil)
         end
 
         # The visits of a year: what is found is hit; what lives of it is hit again at the next visit.
@@ -186,14 +192,14 @@ module Thistle
           daughters = stand.adults * @at["creep"]
           age
           stand.adults += settled(daughters * @at["daughters"], 1.0)
-          stand.young += settled((@up * @at["seedlings"]) + (daughters * (1 - @at["daughters"])))
-          stand.hurt = part(stand.hurt, D.maximum(@at["adults"], @at["juveniles"]))
+          stand.young += settled((@up * @at["seedlings"]) + (daughters * @by[:slow]))
+          stand.hurt = part(stand.hurt, @by[:old])
         end
 
         # Who lives on, and who comes to bear where there is room for a grown one.
         def age
           lived = part(@stand.young, @at["juveniles"])
-          ripe = part(lived, 1 / (@at["to_seed"] - 1).clip(1, nil))
+          ripe = part(lived, @by[:ripe])
           grown = part(@stand.adults, @at["adults"])
           ripe = D.minimum(ripe, (@most - grown).clip(0, nil).floor)
           @stand.adults, @stand.young = grown + ripe, lived - ripe

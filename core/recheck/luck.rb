@@ -43,14 +43,12 @@ module Thistle
         # fill it. (Takes both arrays.)
         def whole(mean, variance)
           @use = (@use + 1) % USES
+          few = mean.lt(0.5).where
+          alone = one(mean[few], @z[@use][few]) if few.size.positive?
           found = Numo::NMath.sqrt(variance.inplace).inplace
           found = [[:*, @z[@use]], [:+, mean], [:+, 0.5]].reduce(found) { |all, (what, by)| all.public_send(what, by) }
-          found = D.maximum(found.floor, 0.0)
-          few = mean.lt(0.5)
-          return found if few.none?
-
-          few = few.where
-          found[few] = one(mean[few], @z[@use][few])
+          found = found.floor.clip(0.0, nil)
+          found[few] = alone if alone
           found
         end
 
