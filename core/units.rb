@@ -76,10 +76,22 @@ module Thistle
       def wind(km_h) = us? ? "#{(km_h / 1.609344).round} mph" : "#{km_h.round} km/h"
       def temperature(c) = us? ? "#{((c * 9 / 5) + 32).round} °F" : "#{c.round} °C"
 
+      # A limit of wind or warmth, never rounded to the far side of it: the highest down, the lowest up. "9.6 km/h"
+      def most_wind(km_h) = "#{inside(from_si(:wind, km_h), :floor)} #{unit(:wind)}"
+      def least_wind(km_h) = "#{inside(from_si(:wind, km_h), :ceil)} #{unit(:wind)}"
+      def most_temperature(celsius) = "#{inside(from_celsius(celsius), :floor)} #{degrees}"
+      def least_temperature(celsius) = "#{inside(from_celsius(celsius), :ceil)} #{degrees}"
+
+      # A tenth on the side of a limit; whole where it is whole.
+      def inside(value, side) = (value - value.round).abs < 0.02 ? value.round : value.public_send(side, 1)
+      def degrees = us? ? "°F" : "°C"
+      private :inside, :degrees
+
       # Fills the quantities into a text: {volume:280.5} (mL), {area:50} (m²), {mass:3} (g), {length:30} (m), {depth:90}
       # (cm), {rate:5} (L on 100 m²), {rain:25} (mm), {wind:12} (km/h), {temperature:5} (°C), {warmth:210} (degree days
-      # above 5 °C), {spread:1500} (mL on a hectare).
-      QUANTITY = /\{(volume|area|mass|length|depth|rate|rain|wind|temperature|warmth|spread):(-?[\d.]+)\}/
+      # above 5 °C), {spread:1500} (mL on a hectare); {most_wind:9.6} and the like for limits.
+      QUANTITY = /\{(volume|area|mass|length|depth|rate|rain|(?:most_|least_)?(?:wind|temperature)|warmth|spread):
+                   (-?[\d.]+)\}/x
       def fill(text) = text.gsub(QUANTITY) { public_send(Regexp.last_match(1), Regexp.last_match(2).to_f) }
 
       # Degree days above 5 °C.

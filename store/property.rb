@@ -55,6 +55,9 @@ module Thistle
       # The clock that people go by here.
       def clock = @clock ||= Core::Season::Clock.new(timezone, longitude:)
 
+      # The day that it is here.
+      def today = Setting.today(clock)
+
       # Is there open water, so that ice and water marks matter?
       def lake? = zones.any? { |zone| zone.kind == "water" && zone.shape.kind == "polygon" }
 
@@ -62,7 +65,7 @@ module Thistle
       def year_changed
         this.update(season_version: Sequel[:season_version] + 1)
         refresh
-        db.after_commit { FollowUps.follow_weather([self], Setting.today) }
+        db.after_commit { FollowUps.follow_weather([self], today) }
       end
 
       # What it reads with others; by itself where nobody put them together.

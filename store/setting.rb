@@ -19,8 +19,14 @@ module Thistle
                .insert(key:, value:).any?
       end
 
-      # The day that the application takes for today: set for the demo, else the machine's.
-      def self.today = (day = read("today")) ? Date.iso8601(day) : Date.today
+      # The day that the application takes for today: set for the demo, else of a Core::Season::Clock, else the
+      # machine's.
+      def self.today(clock = nil, now: Time.now.utc)
+        fixed = read("today")
+        return Date.iso8601(fixed) if fixed
+
+        clock ? clock.date(now) : Date.today
+      end
     end
   end
 end

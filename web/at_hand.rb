@@ -6,7 +6,9 @@ module Thistle
     # none).
     module AtHand
       def knowledge = Core::Knowledge.shipped
-      def today = @today ||= Store::Setting.today
+
+      # The day on the clock of the property at hand.
+      def today = @today ||= (@property || property_chosen)&.today || Store::Setting.today
       def properties = @properties ||= Store::Together.of(Store::Property.order(:id).all)
 
       # The property at hand: the patch's own, else the one chosen last, else the first.
@@ -18,10 +20,22 @@ module Thistle
       # Patches of the property at hand that have a name and want work: a dataset.
       def workable = property.live_patches.wanting_work.exclude(plant_key: nil)
 
+      # This property is at hand from now on, and its day.
+      def turn_to(property) = (@property, @today = property, nil)
+
+      # The same patch; one that nobody named yet is named first, since what is asked depends on what it is.
+      def named(patch)
+        return patch if patch.nil? || patch.plant
+
+        words = "Find out what #{patch.code} is first: what is done depends on it."
+        halt 422, json(error: words) if @json
+        go_to "/identify?patch=#{patch.id}", words
+      end
+
       # The patch named by an id, with its property taken as the one at hand from now on.
       def patch_at(id)
         patch = Store::Patch.live[id: Whole.read(id.to_s)] || halt(404)
-        @property = patch.property
+        turn_to(patch.property)
         session[:property] = patch.property_id
         patch
       end
@@ -51,14 +65,14 @@ module Thistle
       # A work day that is not taken back, with its property as the one at hand.
       def work_day_at(id)
         day = Store::WorkDay.live[id: Whole.read(id.to_s)] || halt(404)
-        @property = day.property
+        turn_to(day.property)
         session[:property] = day.property_id
         day
       end
 
       def of_property(model, id)
         record = model[Whole.read(id.to_s)] || halt(404)
-        @property = record.property
+        turn_to(record.property)
         record
       end
 

@@ -13,7 +13,7 @@ module Thistle
       # it.
       def at_start
         recover(all: true)
-        Store::Setting.write("daybreak", Store::Setting.today.iso8601)
+        Store::Setting.write("daybreak", days.join(" "))
         follow_weather
       end
 
@@ -33,14 +33,21 @@ module Thistle
       # Of several processes that look at once, one does what a new day wants.
       def look
         recover
-        follow_weather if Store::Setting.claim("daybreak", Store::Setting.today.iso8601)
+        follow_weather if Store::Setting.claim("daybreak", days.join(" "))
         return unless Store::Setting.claim("copied", Date.today.iso8601)
 
         Incoming.sweep
         Store::Backup.daily
       end
 
-      def follow_weather = Store::FollowUps.follow_weather(Store::Property.order(:id).all, Store::Setting.today)
+      # The days on the clocks of all properties: another when it turned on any of them.
+      def days = Store::Property.order(:id).all.map(&:today).uniq.sort.map(&:iso8601)
+
+      def follow_weather
+        Store::Property.order(:id).all.group_by(&:today).each do |today, there|
+          Store::FollowUps.follow_weather(there, today)
+        end
+      end
 
       def recover(all: false)
         Store::Arrival.recover(all:)

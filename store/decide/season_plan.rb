@@ -31,7 +31,7 @@ module Thistle
       # Nothing of a patch follows from a plan.
       def follow = nil
 
-      def on = created_at.to_date
+      def on = property.clock.date(created_at)
       def asked_for = JSON.parse(asked)
       def answered = answer && JSON.parse(answer, symbolize_names: true)
       def solving? = status == "solving" && !(job.nil? || job.lost?)

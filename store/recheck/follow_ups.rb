@@ -66,7 +66,7 @@ module Thistle
         @returns ||= treatments.to_h { |treatment| [treatment.id, treatment.returns(@patch.plant, site)] }
       end
 
-      def site = @site ||= @patch.property.site(Setting.today)
+      def site = @site ||= @patch.property.site(@patch.property.today)
 
       # Rows without a key: a person's, and those that were written before there were keys.
       def by_hand?(row) = row.key.nil? && row.course_id.nil? && row.dropped_at.nil?
@@ -85,7 +85,8 @@ module Thistle
                                             said_on: step.done_on, text: step.asks, source: step.source)
         end
         Core::Recheck::FollowUp::Course.new(id: course.id, chosen_on: course.chosen_on,
-                                            left_on: course.left_at&.to_date, steps:)
+                                            left_on: course.left_at&.then { |at| @patch.property.clock.date(at) },
+                                            steps:)
       end
 
       # Rows of earlier versions get their keys; a course's open ones are asked for anew.

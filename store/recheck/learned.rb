@@ -131,7 +131,7 @@ module Thistle
       # Would anything that lives have been up?
       def shows?(plant, property_id, date)
         property = (@properties ||= {})[property_id] ||= Property[property_id]
-        calendar = property.plain_calendar(Core::Knowledge.shipped.plant(plant), Setting.today)
+        calendar = property.plain_calendar(Core::Knowledge.shipped.plant(plant), property.today)
         PatchHistory.up?(calendar, Date.iso8601(date))
       end
 

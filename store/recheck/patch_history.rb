@@ -98,7 +98,7 @@ module Thistle
       def shows?(date)
         return true unless plant
 
-        PatchHistory.up?(property.plain_calendar(plant, Setting.today), date)
+        PatchHistory.up?(property.plain_calendar(plant, property.today), date)
       end
 
       # Is anything up on a day, or within a fortnight of it, by a plant's calendar?

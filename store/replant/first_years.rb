@@ -43,7 +43,7 @@ module Thistle
 
       # Of the first growing season after sowing.
       def leaf_out
-        site = @plan.patch.property.site(Setting.today)
+        site = @plan.patch.property.then { |property| property.site(property.today) }
         [site.year(@date), site.year(@date >> 12)].filter_map { |year| year.moment(:leaf_out)&.date }
                                                   .find { |day| day >= @date } || (@date + 60)
       end

@@ -22,13 +22,15 @@ module Thistle
         end
       end
 
-      # The day as it was measured, or forecast, or is usual.
+      # The day as it was measured or forecast; of a day that nobody knows, only that.
       def self.weather(site, date)
         day = site.day(date)
+        return { standing: day.standing } if UNKNOWN.include?(day.standing.to_s)
+
         { tmin: day.tmin, tmax: day.tmax, rain_mm: day.rain, wind_km_h: day.wind, humidity: day.humidity,
-          soil: site.ground(date).kind,
-          standing: day.standing }
+          soil: site.ground(date).kind, standing: day.standing }
       end
+      UNKNOWN = %w[regional usual].freeze # weather of other places or years, which is no record of a day
 
       # The weather at start, middle and end of an application, as JSON; nil where they, or it, are not known.
       def self.hourly(site, fields)
@@ -37,7 +39,7 @@ module Thistle
 
         hours = site.hourly(fields.fetch(:done_on)).to_h { |one| [one.at, one] }
         seen = hours.values_at(from, (from + to) / 2, to)
-        return if seen.any? { |one| one.nil? || one.standing == :regional }
+        return if seen.any? { |one| one.nil? || UNKNOWN.include?(one.standing.to_s) }
 
         JSON.generate(seen.map do |one|
           { at: one.at, temperature: one.temperature, wind_km_h: one.wind, humidity: one.humidity,
@@ -88,9 +90,12 @@ module Thistle
           site: patch.property.name, target: patch.plant&.scientific, applicator:, certification: licence_number,
           category: licence_category, expiry: licence_expires_on,
           weather: (hours_of_application if weathered?), equipment:,
-          left_over: left_over_ml, written_on: created_at.to_date
+          left_over: left_over_ml, written_on:
         )
       end
+
+      # The day on which it was written down, on the clock of the place.
+      def written_on = patch.property.clock.date(created_at)
 
       # Everybody who was there, by name: those of the list, then whoever was written down besides.
       def who(names = Person.names)
@@ -99,7 +104,12 @@ module Thistle
 
       def on = done_on
       def removal = Core::Knowledge.shipped.removal(method_key)
-      def conditions = JSON.parse(weather || "{}")
+
+      # The weather of its day, {} where nobody knows it.
+      def conditions
+        told = JSON.parse(weather || "{}")
+        UNKNOWN.include?(told["standing"]) ? {} : told
+      end
 
       # Return visits that follow from plant and method: [Core::Recheck::Returns::Visit].
       def returns(plant, site)
@@ -124,10 +134,11 @@ module Thistle
         Core::Mix::StubCheck.new(used_ml: mix_ml, stems: stems_done, usage:).finding
       end
 
-      # What its product's label says against it, sentences: a use that it does not have, a strength outside it, a
-      # product that had expired, a licence that had.
+      # What its product's label says against it, sentences: a use that it does not have, a strength outside it, wind or
+      # warmth past its limits, a product that had expired, a licence that had.
       def against_label
         found = poured.select { |one| one.label.mixable? }.flat_map { |one| against(one) }
+        found.concat(poured.flat_map { |one| past_limits(one.label) })
         found << "The licence had expired." if licence_expires_on && licence_expires_on < done_on
         found.compact
       end
@@ -141,6 +152,26 @@ module Thistle
         found
       end
       private :against
+
+      # Of the hours of the application that are known, those outside what a label allows: sentences.
+      def past_limits(label)
+        LIMITED.flat_map do |measured, unit, what, low, high|
+          least, most = label.public_send(low), label.public_send(high)
+          hours_of_application.zip(TIMES).filter_map do |hour, time|
+            value = hour[measured] or next
+
+            asks = if most && value > most then "allows at most {most_#{unit}:#{most}}"
+                   elsif least && value < least then "asks at least {least_#{unit}:#{least}}"
+                   end
+            "#{what} #{TIMES_SAID.fetch(time)} was {#{unit}:#{value}}; the label of #{label.name} #{asks}." if asks
+          end
+        end
+      end
+      private :past_limits
+
+      TIMES_SAID = { "start" => "at the start", "middle" => "half way", "end" => "at the end" }.freeze
+      LIMITED = [["wind_km_h", :wind, "Wind", :wind_low, :wind_high],
+                 ["temperature", :temperature, "Warmth", :temperature_low, :temperature_high]].freeze
 
       # Acids that this record brought past what its product's label allows on the ground in a year: [Core::Mix::Limit].
       def past_label
@@ -158,11 +189,11 @@ module Thistle
           self[version] = self[id] && Product[self[id]]&.lock_version
         end
         if !new? && changed_columns.include?(:done_on)
-          site = patch.property.site(Setting.today)
+          site = patch.property.site(patch.property.today)
           self.weather = JSON.generate(self.class.weather(site, done_on))
         end
         if !new? && changed_columns.intersect?(%i[done_on started_at ended_at])
-          self.hourly_weather = self.class.hourly(patch.property.site(Setting.today), values)
+          self.hourly_weather = self.class.hourly(patch.property.site(patch.property.today), values)
         end
         super
       end

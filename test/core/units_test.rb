@@ -21,5 +21,15 @@ module Thistle
       assert_equal "20 gal/ac", us.rate(1.8708)
       assert_raises(Core::BadInput) { Core::Units.new("cubits") }
     end
+
+    # A limit is not rounded to the far side of it: 9.6 km/h is not 10, six miles an hour are six.
+    def test_limits_keep_to_their_side
+      metric, us = Core::Units.new, Core::Units.new("us")
+
+      assert_equal ["9.6 km/h", "9.7 km/h"], [metric.most_wind(9.656), metric.least_wind(9.656)]
+      assert_equal ["6 mph", "85 °F", "29.4 °C"], [us.most_wind(9.656), us.most_temperature(29.4444),
+                                                   metric.most_temperature(29.4444)]
+      assert_equal "at most 9.6 km/h", metric.fill("at most {most_wind:9.6}")
+    end
   end
 end

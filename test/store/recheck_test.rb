@@ -60,6 +60,23 @@ module Thistle
       figures
     end
 
+    # 20:30 in Chicago is tomorrow in UTC, and today there.
+    def test_days_turn_on_the_clock_of_the_place
+      at = Time.utc(2026, 5, 13, 1, 30)
+      chicago, auckland = %w[America/Chicago Pacific/Auckland].map { |zone| Core::Season::Clock.new(zone) }
+      @db.transaction(rollback: :always) do
+        Store::Setting.where(key: "today").delete
+
+        assert_equal [Date.new(2026, 5, 12), Date.new(2026, 5, 13)],
+                     [chicago, auckland].map { |clock| Store::Setting.today(clock, now: at) }
+        @property.update(timezone: "America/Chicago")
+        work = treat(Testing.patch("Q-04"))
+        work.this.update(created_at: at)
+
+        assert_equal Date.new(2026, 5, 12), work.refresh.written_on
+      end
+    end
+
     def test_a_live_check_asks_for_work_and_a_clean_one_does_not
       patch = Testing.patch("Q-06")
       live = Store::Check.record(patch, checked_on: Testing::TODAY, resprouts: 5, missed: 2, seedlings: 11,

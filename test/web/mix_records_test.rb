@@ -85,13 +85,15 @@ module Thistle
       send_form(:post, "/mix/shelf", at: q.id, **TYPED, expires_on: "2026-01-31")
       send_form(:post, "/work/treatments", patch: patch("Q-05").id, method_key: "cut_stump", done_on: "2026-05-12",
                                            crew_size: "2", hours: "1", product_id: product.id, product: "40",
-                                           mix: "200", applicator: "Walker", stems_done: "60",
+                                           mix: "200", applicator: "Walker", stems_done: "60", started_at: "09:00",
+                                           ended_at: "11:00", start_wind: "14", start_temperature: "20",
                                            licence_expires_on: "2026-03-01")
 
       assert_equal 303, last_response.status
       follow_redirect!
 
-      assert_said "20 % of product is outside the label", "Our concentrate had expired.", "The licence had expired."
+      assert_said "20 % of product is outside the label", "Our concentrate had expired.", "The licence had expired.",
+                  "Wind at the start was 14 km/h; the label of Our concentrate allows at most 6 km/h."
     end
 
     # By hand: 12 hours on the 12th keep people out through the 13th, 30 days keep planting off until 11 June. Plants

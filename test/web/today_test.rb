@@ -60,5 +60,23 @@ module Thistle
       refute_includes Web::Today::Board.new(Store::Property.all, Date.new(2026, 6, 26)).hygiene.keys.map(&:prefix), "Q"
       assert_includes Web::Today::Board.new(Store::Property.all, Date.new(2026, 6, 27)).hygiene.keys.map(&:prefix), "Q"
     end
+
+    # A patch without a name stands where work is looked for, with what is to be done; no page of it fails.
+    def test_what_has_no_name_is_to_be_found_out
+      nameless = Store::Patch.first(plant_key: nil)
+      ["/", "/work"].each do |page|
+        get page
+
+        assert_said "Find out what it is", "/identify?patch=#{nameless.id}"
+      end
+      assert_equal [nameless.code], json("/.json")["nameless"].map { |one| one["patch"] }
+      ["/work", "/decide", "/decide/courses/new"].each do |page|
+        assert_includes get("#{page}?patch=#{nameless.id}").headers["location"], "/identify?patch=#{nameless.id}"
+        assert_match(/Find out what/, json("#{page}.json?patch=#{nameless.id}")["error"])
+      end
+      get "/decide?patch=#{nameless.id}&plant=garlic_mustard"
+
+      assert_said "if it stands on"
+    end
   end
 end

@@ -40,5 +40,22 @@ module Thistle
       assert_equal "2026-04-02", work.patch.open_tasks.first.since_on.iso8601
       assert_in_delta work.amendments.first.values_before[:hours], work.hours, 1e-9, "what nobody touched is as it was"
     end
+
+    # Broad values are of no day: no record holds them as if somebody had measured them, nor does an older one show
+    # them.
+    def test_weather_that_nobody_knows_is_not_written_down
+      treated = patch("Q-04")
+      treated.property.update(feed: "broad")
+      send_form :post, "/work/treatments", patch: treated.id, method_key: "lever_pull", done_on: "2026-05-12",
+                crew_size: "2", hours: "1", stems_done: "4", started_at: "09:00", ended_at: "11:00"
+      work = Store::Treatment.order(:id).last
+
+      assert_equal [{ "standing" => "usual" }, nil], [JSON.parse(work.weather), work.hourly_weather]
+      work.update(weather: '{"tmin":3,"tmax":16,"wind_km_h":17,"rain_mm":2.94,"standing":"regional"}')
+      get "/survey/patches/#{treated.id}"
+
+      assert_said "Nobody measured the weather of that day."
+      refute_includes last_response.body, "17 km/h"
+    end
   end
 end

@@ -9,6 +9,7 @@ module Thistle
           app.helpers Helpers
           app.get "/decide" do
             patch = patch_in_query || (params["plant"].to_s.empty? ? workable.unordered.order(:id).first : nil)
+            named(patch) if params["plant"].to_s.empty? # else it is asked as if that stood there
             desk = Desk.new(params, patch, property, today, units)
             show("decide/index", desk:, patch:) { Answers.bench(desk) }
           end

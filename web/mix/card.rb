@@ -60,8 +60,8 @@ module Thistle
           use = product.use(desk.use)
           found = [use && "#{Core::Mix::Product.span(use)} of product",
                    use && range("product on ground", use.rate_low, use.rate_high, :spread),
-                   range("wind", product.wind_low, product.wind_high, :wind),
-                   range("warmth", product.temperature_low, product.temperature_high, :temperature),
+                   limit("wind", product.wind_low, product.wind_high, :wind),
+                   limit("warmth", product.temperature_low, product.temperature_high, :temperature),
                    product.rainfast_h && "no rain for #{hours(product.rainfast_h)}",
                    product.reentry_h && "nobody in for #{hours(product.reentry_h)}",
                    product.mixed_keeps_h && "a mix keeps #{hours(product.mixed_keeps_h)}",
@@ -73,6 +73,13 @@ module Thistle
           return unless low || high
 
           "#{what} #{[low, high].map { |one| one ? units.public_send(unit, one) : "any" }.join(" to ")}"
+        end
+
+        def limit(what, low, high, kind)
+          return unless low || high
+
+          ends = [low && units.public_send(:"least_#{kind}", low), high && units.public_send(:"most_#{kind}", high)]
+          "#{what} #{ends.map { |one| one || "any" }.join(" to ")}"
         end
 
         def hours(number) = "#{number.to_s.delete_suffix(".0")} h"

@@ -21,11 +21,21 @@ module Thistle
         def all? = @all
         def year = site.year
 
-        # The property's plants, else the library's invaders.
-        def plants = @plants ||= @all || here.empty? ? Core::Knowledge.shipped.invaders.sort_by(&:name) : here
+        # The property's plants, else those that may stand here.
+        def plants = @plants ||= @all || here.empty? ? around : here
 
-        # The invaders mapped here.
-        def here = @here ||= property.plants.select(&:invasive?)
+        # Plants mapped here that are removed here.
+        def here = @here ||= property.plants.select { |plant| property.weed?(plant) }
+
+        # Those that the region is known to have, or somebody mapped; where no region is said, the library's invaders.
+        def around
+          @around ||= begin
+            known = property.region ? property.weeds.select { |plant| plant.grows_in?(property.region) } : invaders
+            (known | here).sort_by(&:name)
+          end
+        end
+
+        def invaders = Core::Knowledge.shipped.invaders
 
         # [Card], those with work that closes soonest first.
         def cards

@@ -37,7 +37,7 @@ module Thistle
 
         # What stands there today by the records, and whose word that is.
         def stands(patch)
-          there = patch.there(Store::Setting.today) or return
+          there = patch.there(patch.property.today) or return
           kind, id = there.state.from
           { plants: there.plants, stems: there.stems, seedlings: there.seedlings, estimated: there.estimated,
             since: there.state.since, by: kind || "mapped", record: id, worked_on: there.state.worked_on }

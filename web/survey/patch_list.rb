@@ -12,9 +12,8 @@ module Thistle
 
         attr_reader :words, :page
 
-        # named: only those whose plant has a name, settled or not.
-        def initialize(property, params, states: ORDER, named: false)
-          @property, @states, @named = property, ORDER & states, named
+        def initialize(property, params, states: ORDER)
+          @property, @states = property, ORDER & states
           @box, @words = Store::InView.box(params["bbox"]), params["q"].to_s.strip
           @page = [Whole.read(params["page"]), 1_000_000].min
         end
@@ -47,7 +46,6 @@ module Thistle
         def dataset
           found = @property.live_patches.unordered
           found = found.within(@box) if @box
-          found = found.exclude(plant_key: nil) if @named
           words.empty? ? found : found.where(named(found))
         end
 

@@ -14,10 +14,16 @@ module Thistle
             water: board.thirsty.map { |one| water(one) },
             planned: board.planned.map { |property, item| planned(property, item) },
             awaited: board.awaited.map { |task| awaited(task) },
-            reports: board.reports.map { |report| { id: report.id, seen_on: report.seen_on } },
-            hygiene: board.hygiene.map { |property, plants| { property: property.name, in_seed: plants.map(&:key) } },
+            **early(board),
             agenda_counts: board.groups.transform_values(&:total),
             agenda: board.groups.values.flat_map(&:items).map { |item| row(board, item) } }
+        end
+
+        # What comes before the list.
+        def early(board)
+          { nameless: board.nameless.items.map { |patch| { id: patch.id, patch: patch.code, seen_on: patch.seen_on } },
+            reports: board.reports.map { |report| { id: report.id, seen_on: report.seen_on } },
+            hygiene: board.hygiene.map { |property, plants| { property: property.name, in_seed: plants.map(&:key) } } }
         end
 
         def water(owed)

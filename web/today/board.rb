@@ -91,6 +91,13 @@ module Thistle
         # Reports that no one has answered: new arrivals, and names that are not settled.
         def reports = @reports ||= Store::Report.where(answer_key: nil).order(:seen_on).limit(SHOWN).all
 
+        # Patches that nobody has named: to find out what they are is their work. How many, and the first of them.
+        def nameless
+          @nameless ||= Listing.new(unnamed.count, unnamed.order(:seen_on, :id).limit(SHOWN).for_agenda.all)
+        end
+
+        def unnamed = Store::Patch.wanting_work.where(plant_key: nil, property_id: @properties.map(&:id))
+
         # Properties on which seed is ripe now and nothing was cleaned for a week: {property => plants in seed}.
         def hygiene
           @hygiene ||= @properties.to_h { |property| [property, in_seed(property)] }
@@ -121,7 +128,7 @@ module Thistle
         def patch(id) = patches.fetch(id)
 
         # Nothing wants work?
-        def idle? = alike.empty?
+        def idle? = alike.empty? && nameless.total.zero?
         def property(id) = by_id.fetch(id)
 
         private

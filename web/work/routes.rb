@@ -8,11 +8,12 @@ module Thistle
         def self.registered(app)
           app.register People, Kit, Days, Field, Benches, Pictures
           app.get "/work" do
-            patch = patch_in_query
+            patch = named(patch_in_query)
             unless patch
-              list = Survey::PatchList.new(property, params, states: Store::Patch::WANTING, named: true)
+              list = Survey::PatchList.new(property, params, states: Store::Patch::WANTING)
               next show("work/index", list:) do
-                { patches: paged(workable.for_answers) { |one| Survey::Answers.patch(one) } }
+                open = property.live_patches.wanting_work
+                { patches: paged(open.for_answers) { |one| Survey::Answers.patch(one) } }
               end
             end
 
@@ -21,7 +22,7 @@ module Thistle
           end
 
           app.post "/work/treatments" do
-            patch = patch_at(params["patch"])
+            patch = named(patch_at(params["patch"]))
             form = Forms::Treatment.new(params, units:, today:, seen_on: patch.seen_on)
             if (work = form.store(patch, site))
               said = ["Work recorded. Return visits are set.", *Mix::UsageWords.of(work, units)]

@@ -23,12 +23,12 @@ module Thistle
             end
 
             app.get "/decide/courses/new" do
-              desk = CourseDesk.new(params, patch_at(params["patch"]), today)
+              desk = CourseDesk.new(params, named(patch_at(params["patch"])), today)
               show("decide/course_new", desk:, form: Form::Blank.new) { Answers.course_plan(desk) }
             end
 
             app.post "/decide/courses" do
-              desk = CourseDesk.new(params, patch_at(params["patch"]), today)
+              desk = CourseDesk.new(params, named(patch_at(params["patch"])), today)
               form = Forms::Course.new(params, units:, today:, otherwise: desk.otherwise?)
               unless desk.course.possible?
                 form.failed(:person, "cannot begin it: there is no day within a year on which the rules let it go")
