@@ -8,7 +8,8 @@ Rake::TestTask.new(:test) do |task|
   task.warning = false
 end
 
-desc "Measure speed, as ratios in one run; `rake bench hands`: a crowd, growth, copies; " \
+desc "Measure speed, as ratios in one run; `rake bench pages`: pages that gather; " \
+     "`rake bench hands`: a crowd, growth, copies; " \
      "`rake bench faults`: a thousand kills; `rake bench hostile`: 10 000 files; `rake bench walk`: every address"
 alone = %w[pages hands faults drawing hostile walk] # benches that bring a file of their own
 task :bench do

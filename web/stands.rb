@@ -32,7 +32,7 @@ module Thistle
         words = [counted(state)]
         words << "less the work of #{Words.full_day(state.worked_on)}, not checked yet" if state.worked_on
         words << "by its share of the ground" if state.shared
-        words << "grown on since" if there.seasons.positive?
+        words << "grown on since" if there.grown
         words.join(", ")
       end
 

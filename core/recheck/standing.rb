@@ -48,10 +48,9 @@ module Thistle
 
         # m2: of the ground; latitude: degrees, which says when a season begins.
         def initialize(stages, m2:, latitude:)
-          @stages, @m2, @latitude = stages, [m2.to_f, 1.0].max, latitude
-          @woody = stages.plant.woody?
+          @stages, @latitude = stages, latitude
+          @growth = Growth.new(stages, m2:, latitude:)
           @at, @left = stages.likely, stages.left
-          @most = 2 * @at["crowd"] * @m2
         end
 
         # So many plants on a day, with the seed of the years before, in which it grew as such stands do; counted: by
@@ -71,10 +70,14 @@ module Thistle
           events.reduce(first) { |state, event| told(on(state, event.on), event) }
         end
 
-        # As it is on a day: the same within a season, a year on for each that began since.
+        # As it is on a day: the same within a season, a year on for each that began since. What doubles in weeks goes on
+        # all through its season.
         def on(state, day)
           years = seasons(state.on, day).clamp(0, MOST_YEARS)
-          years.times { state = next_year(state) }
+          years.times do
+            state = @growth.next_year(state).with(on: Season::Year.start_of(state.on, @latitude) >> 12)
+          end
+          state = @growth.spread(state, day)
           state.with(on: [day, state.on].max)
         end
 
@@ -125,7 +128,7 @@ module Thistle
         # its own rate; of shrubs and trees, whose small ones are not counted, Futures::BEARING.
         def bearing_share
           return 1.0 if @stages.annual?
-          return Futures::BEARING if @woody
+          return Futures::BEARING if @stages.plant.woody?
 
           ripe = @at["juveniles"] / [@at["to_seed"] - 1, 1].max
           more = rate - @at["adults"] - (@at["creep"] * @at["daughters"])
@@ -147,7 +150,7 @@ module Thistle
         end
 
         def worked(state, event)
-          state = fall(state) if event.fell
+          state = @growth.fall(state) if event.fell
           hit = event.done || (state.plants * @at["found"] * (event.share || 1.0))
           hit = [hit, state.plants].min
           left = state.plants.positive? ? 1 - (hit * event.kill / state.plants) : 1.0
@@ -170,60 +173,6 @@ module Thistle
                                 bears: [state, other].map(&:bears).max, from: last.from, since: last.since,
                                 shared: state.shared || other.shared,
                                 worked_on: [state.worked_on, other.worked_on].compact.max)
-        end
-
-        def fall(state)
-          return state if state.fallen
-
-          state.with(seeds: state.seeds + (state.adults * @at["fecundity"] * state.bears), fallen: true)
-        end
-
-        # The end of a season and the rise of the next, as Futures has them.
-        def next_year(state)
-          state = fall(state)
-          up = state.seeds * @at["germination"]
-          seeds = state.seeds * @left
-          return annual(state, up, seeds) if @stages.annual?
-
-          grown(state).with(seedlings: up, seeds:, fallen: false)
-        end
-
-        def annual(state, up, seeds)
-          plants = places(up * @at["seedlings"], 0.0, 1.0, state)
-          state.with(adults: plants, young: 0.0, small: 0.0, seedlings: up - plants, seeds:, fallen: false)
-        end
-
-        def grown(state)
-          taken = state.plants + (state.small * Futures::SMALL)
-          daughters = state.adults * @at["creep"]
-          bearing = places(daughters * @at["daughters"], taken, 1.0, state)
-          new = places((state.seedlings * @at["seedlings"]) + (daughters * (1 - @at["daughters"])), taken + bearing,
-                       Futures::SMALL, state)
-          older = aged(state, bearing)
-          @woody ? refilled(state, older, new) : older.with(young: older.young + new)
-        end
-
-        # Who lives on, and who comes to bear; what was counted is no seedling any more.
-        def aged(state, more)
-          ripe = 1 / [@at["to_seed"] - 1, 1].max
-          young = state.young * (@woody ? [@at["juveniles"], @at["adults"]].max : @at["juveniles"])
-          small = state.small * @at["juveniles"]
-          state.with(adults: (state.adults * @at["adults"]) + ((young + small) * ripe) + more,
-                     young: young * (1 - ripe), small: small * (1 - ripe))
-        end
-
-        # Where a grown shrub or tree dies, a small one takes its place; the others stay small until they bear.
-        def refilled(before, after, new)
-          small = after.small + new
-          place = (before.plants - after.plants).clamp(0, small)
-          after.with(young: after.young + place, small: small - place)
-        end
-
-        # Newcomers that find room (Futures#settled); what stood there before found it.
-        def places(newcomers, taken, each, state)
-          most = [@most, state.ground].max
-          free = [most - taken, 0.0].max
-          [free / each * (1 - Math.exp(-newcomers * each / most)), newcomers].min
         end
       end
     end

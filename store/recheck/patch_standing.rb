@@ -7,11 +7,11 @@ module Thistle
     module PatchStanding
       State = Core::Recheck::Standing::State
       # What stands there, for people. plants, stems: whole numbers, nil where nobody counted; seedlings: and other
-      # young ones, nil where nobody counted; share: of the area last told; state: State; seasons: that began since the
-      # count.
-      There = Core::Value.define(:plants, :stems, :seedlings, :share, :state, :seasons) do
+      # young ones, nil where nobody counted; share: of the area last told; state: State; grown: did it grow on since
+      # the count?
+      There = Core::Value.define(:plants, :stems, :seedlings, :share, :state, :grown) do
         # Is it more than a count, since work, growth or a share of the ground came between?
-        def estimated = !state.worked_on.nil? || state.shared || seasons.positive?
+        def estimated = !state.worked_on.nil? || state.shared || grown || false
         def counted? = !number.nil?
         def only_seedlings? = number&.zero? && seedlings&.positive?
         # The number that counts, plants before stems.
@@ -23,21 +23,14 @@ module Thistle
         return unless plant
 
         (@there ||= {})[today] ||= begin
-          state = standing_model.on(stood_by_records, today)
-          seasons = standing_model.seasons(state.since, today)
-          rough = state.worked_on || state.shared || seasons.positive?
-          say = ->(number) { rough ? PatchStanding.rounded(number) : number }
+          counted = stood_by_records
+          state = standing_model.on(counted, today)
+          grown = standing_model.seasons(state.since, today).positive? || state.whole != counted.whole
+          say = ->(number) { state.worked_on || state.shared || grown ? PatchStanding.rounded(number) : number }
           plants, stems = in_units(say[state.whole]) if state.counted
           There.new(plants:, stems:, seedlings: (say[state.whole_young] if state.seeded), share: state.share, state:,
-                    seasons:)
+                    grown:)
         end
-      end
-
-      # How much of it there was when it was mapped, as Core::Decide::Facts has it.
-      def as_mapped
-        counts = counts_mapped
-        { plants: counts["plants"], stems: counts["stems"], seedlings: nil, sizes: nil,
-          area_m2: infested&.first || gross_m2, size: plant.woody? || plant.is?(:tussock) ? stem_size : "seedling" }
       end
 
       # What is worked out is said to two figures.

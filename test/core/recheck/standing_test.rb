@@ -65,6 +65,21 @@ module Thistle
       assert_equal [1, 1], [south.seasons(seen.on, Date.new(2025, 7, 1)), south.seasons(seen.on, Date.new(2026, 6, 30))]
     end
 
+    # Published, recalled (Penfound and Earle 1948): doubles in about two weeks while it is warm; in winter it rests.
+    def test_floating_plants_double_in_weeks
+      water = model("water_hyacinth", m2: 4000.0)
+      seen = water.begin_with(10, Date.new(2025, 6, 1), counted: true)
+      weeks = ->(number) { water.on(seen, seen.on + (7 * number)).plants }
+
+      assert_includes 15.0..30.0, weeks[2]
+      assert_in_delta weeks[4] / weeks[2], weeks[6] / weeks[4], 0.2
+      winter = water.begin_with(10, Date.new(2025, 12, 1), counted: true)
+
+      assert_in_delta 10, water.on(winter, Date.new(2025, 12, 31)).plants
+      assert_equal 10, model("amur_honeysuckle").on(model("amur_honeysuckle").begin_with(10, seen.on, counted: true),
+                                                    Date.new(2025, 9, 1)).whole
+    end
+
     # Never below nothing, never more than the outlook's nine of ten, for every plant whose stand is told, by the same
     # records: mapped, worked, checked or not, and years of nobody.
     def test_it_lies_within_the_outlook
