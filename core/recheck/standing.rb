@@ -70,8 +70,8 @@ module Thistle
           events.reduce(first) { |state, event| told(on(state, event.on), event) }
         end
 
-        # As it is on a day: the same within a season, a year on for each that began since. What doubles in weeks goes on
-        # all through its season.
+        # As it is on a day: the same within a season, a year on for each that began since. What doubles in weeks goes
+        # on all through its season.
         def on(state, day)
           years = seasons(state.on, day).clamp(0, MOST_YEARS)
           years.times do

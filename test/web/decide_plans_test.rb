@@ -75,6 +75,8 @@ module Thistle
       answer = json("/decide/plan.json")["answer"]
       held = answer["items"].first
 
+      assert(answer["items"].any? { |item| item["stands"].to_s.include?("as mapped on") }, "what it was planned for")
+
       assert_operator answer["gain"], :>=, answer["greedy_gain"]
       answer["items"].group_by { |item| item["week"] }
                      .each_value { |items| assert_operator items.sum { |item| item["hours"] }, :<=, 16.001 }

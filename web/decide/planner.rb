@@ -48,9 +48,10 @@ module Thistle
           from && (from..to)
         end
 
+        def ranking = @ranking ||= Store::Ranking.new(@property, @today, kept: Core::Kept::MOVES)
+
         def ranked
-          candidates = Store::Ranking.new(@property, @today, kept: Core::Kept::MOVES).candidates
-          @ranked ||= Core::Decide::Priority.new(candidates, @asked["weights"]).rows.first(TOP)
+          @ranked ||= Core::Decide::Priority.new(ranking.candidates, @asked["weights"]).rows.first(TOP)
         end
 
         def options
@@ -75,6 +76,7 @@ module Thistle
         end
 
         def written(answer)
+          ranking.read(answer.items.map { |option, _| option.patch }.uniq)
           { **answer.to_h.slice(:gain, :bound, :greedy_gain, :by),
             **%i[gap hours litres cost].to_h { |figure| [figure, answer.public_send(figure)] },
             items: answer.items.map { |option, parts| item(option, parts) }
@@ -98,9 +100,16 @@ module Thistle
 
         def item(option, parts)
           { patch: option.patch, code: codes[option.patch], method: option.method, week: weeks[option.week], parts:,
-            of: option.parts,
+            of: option.parts, stands: stands(option.patch),
             hours: option.hours * parts, litres: option.litres * parts, cost: option.cost * parts,
             gain: option.gain * parts }
+        end
+
+        # What it was planned for, and by which record; nil where nobody counted.
+        def stands(id)
+          there = ranking.patch(id).there(@today)
+          amount = Stands.amount(there)
+          amount && "#{amount} #{Stands.source(there)}"
         end
 
         # {patch => numbers of the weeks in which its chosen method is open}
