@@ -6,6 +6,7 @@ module Thistle
     # room takes it from here.
     module PatchStanding
       State = Core::Recheck::Standing::State
+      EVENTS = { observation: :seen_event, check: :looked_event, treatment: :worked_event }.freeze
       # What stands there, for people. plants, stems: whole numbers, nil where nobody counted; seedlings: and other
       # young ones, nil where nobody counted; share: of the area last told; state: State; grown: did it grow on since
       # the count?
@@ -31,6 +32,13 @@ module Thistle
           There.new(plants:, stems:, seedlings: (say[state.whole_young] if state.seeded), share: state.share, state:,
                     grown:)
         end
+      end
+
+      # How much of it there was when it was mapped, as Core::Decide::Facts has it.
+      def as_mapped
+        counts = counts_mapped
+        { plants: counts["plants"], stems: counts["stems"], seedlings: nil, sizes: nil,
+          area_m2: infested&.first || gross_m2, size: plant.woody? || plant.is?(:tussock) ? stem_size : "seedling" }
       end
 
       # What is worked out is said to two figures.
@@ -129,11 +137,20 @@ module Thistle
         made_at ? same.count { |at, _| at && at < made_at } : 0
       end
 
+      # [[when it was written down, Event]] of its own records, in the order in which they happened.
       def told_records
-        own = [*observations.map { |one| [one.on, 0, one.id, one.created_at, seen_event(one)] },
-               *checks.map { |one| [one.on, 1, one.id, one.created_at, looked_event(one)] },
-               *treatments.map { |one| [one.on, 2, one.id, one.created_at, worked_event(one)] }]
-        own.select(&:last).sort_by { |row| row.first(3) }.map { |row| row.last(2) }
+        by_id = own_records.to_h { |_, kind, record| [[kind, record.id], record] }
+        in_order = Core::Recheck::Story.in_order(own_records.map { |on, kind, record| story_record(on, kind, record) })
+        in_order.filter_map do |told|
+          record = by_id.fetch([told.kind, told.id])
+          (event = send(EVENTS.fetch(told.kind), record)) && [record.created_at, event]
+        end
+      end
+
+      def story_record(on, kind, record)
+        Core::Recheck::Story::Record.new(kind:, on:, id: record.id,
+                                         removes: kind == :treatment && record.removal.removes?,
+                                         live: kind == :check && record.live?)
       end
 
       def partings

@@ -157,7 +157,7 @@ module Thistle
       resize "desk"
 
       assert_text "93 % of stems dead"
-      assert_text "Treat again: 4 alive"
+      assert_text "Treat again: 4 stems by the check of 12 May 2026"
     end
 
     def replant
@@ -203,7 +203,7 @@ module Thistle
       find("body").send_keys("0")
 
       assert_text "What this day is good for"
-      assert_text "Treat again: 4 alive"
+      assert_text "Treat again: 4 stems by the check of 12 May 2026"
     end
   end
 end

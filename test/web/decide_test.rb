@@ -47,7 +47,7 @@ module Thistle
       undone = verdicts.select { |one| one["verdict"] == "go" }.map { |one| one["method"] }
 
       assert_empty undone - %w[report_only tag_and_return seed_collect]
-      get "/decide?patch=#{patch("Q-11").id}"
+      get "/decide?patch=#{patch("Q-11").id}&plant=garlic_mustard"
 
       assert_equal 200, last_response.status
       imagined = ->(query) do
