@@ -157,7 +157,7 @@ module Thistle
       resize "desk"
 
       assert_text "93 % of stems dead"
-      assert_text "Treat again: 4 stems by the check of 12 May 2026"
+      assert_text "Treat again: 4 alive"
     end
 
     def replant

@@ -66,7 +66,7 @@ module Thistle
         private
 
         def counted
-          { "plant" => there.plants, stem => there.stems, "seedling" => there.seedlings }
+          { "plant" => there.plants, stem => there.stems, "seedling" => there.seedlings&.nonzero? }
             .map { |unit, number| [number, unit, there.estimated] }
         end
 
