@@ -22,7 +22,7 @@ module Thistle
 
         # x with P(X <= x) = share: Newton's steps, halved where one would leave what is left.
         def quantile(share)
-          low, high, x = 0.0, 1.0, mean
+          low, high, x = 0.0, 1.0, near(share)
           60.times do
             off = cumulative(x) - share
             off.positive? ? high = x : low = x
@@ -33,6 +33,14 @@ module Thistle
             x = to
           end
           x
+        end
+
+        # Where to begin: as if it were normal, and that logistic.
+        def near(share)
+          return mean unless share.between?(1e-6, 1 - 1e-6)
+
+          deviation = Math.sqrt(mean * (1 - mean) / (@a + @b + 1))
+          (mean + (deviation * Math.log(share / (1 - share)) / 1.702)).clamp(mean / 10, 1 - ((1 - mean) / 10))
         end
 
         # The regularised incomplete beta function at x, 0 to 1, by a continued fraction (Lentz).

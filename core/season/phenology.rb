@@ -55,9 +55,10 @@ module Thistle
           whole.select { |span| span.from <= to && span.to >= from }
         end
 
-        # All phases on a date.
+        # All phases on a date; asked so often that each is found once.
         def phases_on(date)
-          phenophases(site.year(date)).select { |span| date.between?(span.from, span.to) }.map(&:phase)
+          (@on ||= {})[date.jd] ||=
+            phenophases(site.year(date)).select { |span| date.between?(span.from, span.to) }.map(&:phase).freeze
         end
 
         # The furthest stage on a date; :dormant when none.
