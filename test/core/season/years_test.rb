@@ -7,6 +7,14 @@ module Thistle
   # The phases of every invader, held against a reading of floras that was written down before (test/fixtures/years.yml,
   # recalled): each within four weeks, its end within five.
   class YearsTest < Minitest::Test
+    # Fruit, pods and heads that hang through winter are there in the main season of stump work (a second reading of
+    # values, from memory).
+    HANGS = %w[chinese_privet japanese_barberry multiflora_rose tree_of_heaven chinaberry russian_olive princess_tree
+               common_reed black_locust sericea_lespedeza oriental_bittersweet common_buckthorn english_holly
+               rhododendron_ponticum common_teasel cut_leaved_teasel common_mullein purple_loosestrife diffuse_knapweed
+               clumping_liriope creeping_liriope amur_honeysuckle japanese_honeysuckle wintercreeper callery_pear
+               kudzu].freeze
+
     READ = YAML.safe_load_file(File.join(__dir__, "../../fixtures/years.yml")).freeze
     KNOWN = {} # rubocop:disable Style/MutableConstant -- places, made once for all tests here
     PHASES = { "leaf" => :leaf, "flower" => :flower, "ripe" => :ripe_seed }.freeze
@@ -54,6 +62,15 @@ module Thistle
       end
 
       assert_equal %w[falling none falling], falls # of last year's fruit in January
+    end
+
+    def test_what_hangs_through_winter_is_there_in_january
+      site = StandIns::Grounds.of("frost", today: Date.new(2026, 5, 12))
+      bare = HANGS.reject do |key|
+        site.calendar(Core::Knowledge.shipped.plant(key)).phases_on(Date.new(2027, 1, 15)).include?(:ripe_seed)
+      end
+
+      assert_empty bare
     end
 
     private
