@@ -7,9 +7,11 @@ module Thistle
     class FollowUps
       def self.settle(patch) = new(patch).settle
 
-      # The same for every patch with a record that asks for visits, after the file was brought up to date.
+      # The same for every patch with a record that asks for visits or counts what stands, after the file was brought up
+      # to date.
       def self.settle_all
-        ids = [Treatment, Check, Course].flat_map { |model| model.distinct.select_map(:patch_id) }.uniq.sort
+        records = [Treatment, Check, Course, Observation.where(counting)]
+        ids = records.flat_map { |kind| kind.distinct.select_map(:patch_id) }.uniq.sort
         ids.each_slice(50) { |some| Patch.db.transaction { Patch.live.where(id: some).all.each(&:follow_records) } }
       end
 
@@ -25,6 +27,10 @@ module Thistle
                   .select_map(Sequel[:tasks][:patch_id])
         ids.each_slice(20) { |some| Patch.db.transaction { Patch.where(id: some).all.each { |one| settle(one) } } }
       end
+
+      def self.counting = Observation::AMOUNTS.map { |column| Sequel.~(column => nil) }.reduce(:|)
+      private_class_method :counting
+
       LIVES = %w[hit regrowing quiet].freeze # states in which something may still be alive
       LATE, SOON, MOST = 30, 60, 100 # days around today, and patches, whose visits are set anew
 
