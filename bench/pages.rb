@@ -3,11 +3,14 @@
 require "tmpdir"
 require "rack/mock"
 require_relative "../thistle"
+require_relative "measure"
 
 module Thistle
   # The pages that gather, on a file of their own: 10 000 open patches, a fifth of them worked and checked, with their
   # visits, on forty properties. Each beside what is asked, with the queries it makes.
   class PagesBench
+    include Measure
+
     OPEN, PROPERTIES = Integer(ENV.fetch("OPEN", "10000")), Integer(ENV.fetch("PROPERTIES", "40"))
     PLANTS = %w[amur_honeysuckle japanese_barberry garlic_mustard tree_of_heaven oriental_bittersweet multiflora_rose
                 wild_parsnip burning_bush].freeze
@@ -117,23 +120,6 @@ module Thistle
 
     def get(path)
       Rack::MockRequest.new(@app).get(path, "HTTP_HOST" => "127.0.0.1").tap { |r| raise r.body if r.status != 200 }
-    end
-
-    def clock
-      start = Process.clock_gettime(Process::CLOCK_MONOTONIC)
-      yield
-      Process.clock_gettime(Process::CLOCK_MONOTONIC) - start
-    end
-
-    def log
-      lines = []
-      logger = Logger.new(StringIO.new)
-      logger.formatter = ->(_, _, _, message) { lines << message[/\) (SELECT .*)/m, 1] }
-      @db.loggers << logger
-      yield
-      lines.compact
-    ensure
-      @db.loggers.clear
     end
   end
 end

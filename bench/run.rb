@@ -7,6 +7,7 @@ require "tmpdir"
 require_relative "../thistle"
 require_relative "decide"
 require_relative "identify"
+require_relative "measure"
 require_relative "mix"
 require_relative "recheck"
 require_relative "replant"
@@ -16,6 +17,8 @@ require_relative "work"
 
 module Thistle
   class Bench
+    include Measure
+
     PATCHES = 20_000
     TASKS = 2_000
     PLANTS = %w[amur_honeysuckle japanese_barberry garlic_mustard tree_of_heaven oriental_bittersweet].freeze
@@ -66,13 +69,6 @@ module Thistle
 
     # The median of some rounds, seconds.
     def time(rounds = ROUNDS, &work) = Array.new(rounds) { clock(&work) }.sort[rounds / 2]
-
-    # Seconds that the block took.
-    def clock
-      start = Process.clock_gettime(Process::CLOCK_MONOTONIC)
-      yield
-      Process.clock_gettime(Process::CLOCK_MONOTONIC) - start
-    end
 
     def say(what, ours, baseline, bare, asked)
       puts format("%-52s %8.1f ms   %4.1f times %s, %.1f ms (asked: within %d)", what, ours * 1000, ours / bare,
@@ -128,17 +124,6 @@ module Thistle
                   "Today, #{TASKS} open tasks, #{Store::Patch.wanting_work.count} open patches", time(7) {
                                                                                                    get("/")
                                                                                                  } * 1000)
-    end
-
-    def log
-      lines = []
-      logger = Logger.new(StringIO.new)
-      logger.formatter = ->(_, _, _, message) { lines << message[/\) (SELECT .*)/m, 1] }
-      @db.loggers << logger
-      yield
-      lines.compact
-    ensure
-      @db.loggers.clear
     end
   end
 end

@@ -31,7 +31,7 @@ module Thistle
             @states.each_with_object([]) do |state, found|
               here = counts.fetch(state, 0)
               if skip < here && found.size < PAGE
-                found.concat(dataset.where(state:).order(*CODE).limit(PAGE - found.size, skip).all)
+                found.concat(read(dataset.where(state:).order(*CODE).limit(PAGE - found.size, skip)))
               end
               skip = [skip - here, 0].max
             end
@@ -41,6 +41,11 @@ module Thistle
         private
 
         # {state => patches}
+        # With what is asked of each row.
+        def read(rows)
+          rows.eager(:treatments).all.each { |patch| patch.associations[:property] = @property }
+        end
+
         def counts = @counts ||= dataset.where(state: @states).group_and_count(:state).as_hash(:state, :count)
 
         def dataset
