@@ -55,8 +55,8 @@ module Thistle
       # The clock that people go by here.
       def clock = @clock ||= Core::Season::Clock.new(timezone, longitude:)
 
-      # The day that it is here.
-      def today = Setting.today(clock)
+      # The day that it is here, for as long as one request has this object.
+      def today = @today ||= Setting.today(clock)
 
       # Is there open water, so that ice and water marks matter?
       def lake? = zones.any? { |zone| zone.kind == "water" && zone.shape.kind == "polygon" }
@@ -122,7 +122,7 @@ module Thistle
       end
       private :kept_rates
 
-      def forget = @schools_kept = @rates = @kept_facts = @together = nil
+      def forget = @schools_kept = @rates = @kept_facts = @together = @today = nil
       private :forget
 
       # What was worked out from the columns before they changed is gone with them.

@@ -44,7 +44,7 @@ module Thistle
         def for_agenda = select(*AGENDA).select_append(LINEAGE)
 
         # With every record that an answer of it names: a query for each kind, however many there are.
-        def for_answers = eager(:observations, :treatments, :checks, :tasks, :past_shapes, :parent)
+        def for_answers = eager(:property, :observations, :treatments, :checks, :tasks, :past_shapes, :parent)
 
         # Patches whose extent meets [west, south, east, north], through the R*Tree.
         def within(bounds)

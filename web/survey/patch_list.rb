@@ -40,12 +40,12 @@ module Thistle
 
         private
 
-        # {state => patches}
         # With what is asked of each row.
         def read(rows)
           rows.eager(:treatments).all.each { |patch| patch.associations[:property] = @property }
         end
 
+        # {state => patches}
         def counts = @counts ||= dataset.where(state: @states).group_and_count(:state).as_hash(:state, :count)
 
         def dataset
