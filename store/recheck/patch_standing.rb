@@ -56,7 +56,7 @@ module Thistle
 
       # The State that its records until a day leave it in; made_by: those that were written down by a time.
       def stand(until_day, made_by: nil)
-        first = parent && parted_share ? parent_stood : mapped
+        first = parent && parted_share ? parent_stood : mapped(most_done)
         standing_model.after(stand_events(until_day, made_by), first:)
       end
 
@@ -80,21 +80,17 @@ module Thistle
         State.new(**told, **days)
       end
 
-      # As it was mapped, or taken from its area where nobody counted.
-      def mapped
+      # As it was mapped, or taken from its area where nobody counted; never less than work took on.
+      def mapped(done = 0)
         counts = counts_mapped
         count = counts[unit.to_s] || counts.values.compact.first
-        done = values[:standing] || !new? ? most_done : 0
         guess = (infested&.first || gross_m2).to_f * Core::Decide::Effort::PLANTS_PER_M2.fetch(plant.form, 0.5)
         standing_model.begin_with([count || guess, done].max, seen_on, counted: !count.nil?)
       end
 
       def counts_mapped = first_counts ? JSON.parse(first_counts) : { "plants" => plants, "stems" => stems }
 
-      # The most that any work took on, nil-safe for a patch of an agenda.
-      def most_done
-        associations.key?(:treatments) ? treatments.filter_map { |work| done(work) }.max || 0 : 0
-      end
+      def most_done = treatments.select { |work| work.removal.removes? }.filter_map { |work| done(work) }.max || 0
 
       # Part of the ground of its parent, as that stood on the day.
       def parent_stood
