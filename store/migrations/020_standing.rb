@@ -11,9 +11,11 @@ Sequel.migration do
       add_column :parted_share, Float  # of the ground of what it was parted from
     end
     alter_table(:observations) { add_column :stems, Integer }
+    alter_table(:checks) { add_index :treatment_id } # what is learned from one record more reads its patch's alone
   end
 
   down do
+    alter_table(:checks) { drop_index :treatment_id }
     alter_table(:observations) { drop_column :stems }
     alter_table(:patches) { %i[standing alive young first_counts parted_share].each { |column| drop_column column } }
   end
