@@ -9,11 +9,10 @@ module Thistle
       # does on other plants here.
       class Efficacy
         # One treatment as its last look counted it: where is what it may be told apart by, {size:, season:, who:,
-        # strength:}; patch: its id. (A plain Struct: twenty thousand are made at once.)
-        Seen = Struct.new(:id, :plant, :method, :treated, :alive, :where, :patch, keyword_init: true) do
+        # strength:}; patch: its id.
+        Seen = Value.define(:id, :plant, :method, :treated, :alive, :where, :patch) do
           def dead = (treated - alive) / treated.to_f
           def cell = [plant, method]
-          def with(**changes) = self.class.new(**to_h, **changes)
         end
         # What all records of a plant and a method come to: stems' worth counted and dead, stems, records, and how far
         # off the plan (its log odds), weighed.
