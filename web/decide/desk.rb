@@ -37,7 +37,8 @@ module Thistle
           asked = { "plants" => ["How many plants", nil, facts.plants] }
           asked["stems"] = ["Stems of them", nil, facts.stems] if facts.plant.woody?
           asked["seedlings"] = ["Seedlings beside", nil, facts.seedlings] if @patch
-          asked["area"] = [@patch ? "How much ground" : "On", @units.unit(:area), @units.from_si(:area, facts.area_m2)&.round]
+          asked["area"] =
+            [@patch ? "How much ground" : "On", @units.unit(:area), @units.from_si(:area, facts.area_m2)&.round]
           return asked if @patch
 
           { **asked, "water" => ["Water at", @units.unit(:length), @units.from_si(:length, facts.water_m)&.round] }
