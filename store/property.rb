@@ -103,6 +103,9 @@ module Thistle
                           book: rule_book, rates:, labels: label_limits }.freeze
       end
 
+      # What the facts of all its patches of a plant have in common: what an answer kept for them rests on.
+      def facts_shared(plant) = [kept_facts, kills[plant.key], reports_first?(plant), plant.belongs(region)]
+
       # Flat, settled ground of this property with a plant on it, where nothing more is said.
       def facts(plant, date, **more)
         Core::Decide::Facts.new(**kept_facts, plant:, date:, settled: true, slope: "flat",

@@ -26,13 +26,16 @@ module Thistle
         [there.number, there.number == 1 ? unit : "#{unit}s"]
       end
 
+      # What it rests on, keys of knowledge/sources.yml: records, and planning values where more than a count is said.
+      def standings(there) = there.estimated ? %w[own_records memory] : %w[own_records]
+
       # Whose word that is: "by the check of 3 June 2026", with what came after it.
       def source(there)
         state = there.state
         words = [counted(state)]
-        words << "less the work of #{Words.full_day(state.worked_on)}, not checked yet" if state.worked_on
+        words << "less the treatment of #{Words.full_day(state.worked_on)}, which nobody checked yet" if state.worked_on
         words << "by its share of the ground" if state.shared
-        words << "grown on since" if there.grown
+        words << "plus growth since" if there.grown
         words.join(", ")
       end
 

@@ -42,7 +42,7 @@ module Thistle
 
         SEEDLING = 0.03 # of a grown plant's room that a seedling takes (memory)
         MOST_YEARS = 30 # played after a count
-        FASTEST = 2.5 # times a year, that a stand grows for years on end (memory)
+        FASTEST = 2.5 # times a year, that a stand which doubles in weeks has grown for years (memory)
         UNSEEN = 0.5 # seedlings, where a check saw none
         LEAST = 0.02 # of the likely seed, what a stand is taken to bear whose seedlings were few (memory)
 
@@ -122,7 +122,7 @@ module Thistle
         end
 
         # Times that such a stand has grown in each of the years before.
-        def rate = @stages.growth_rate.clamp(1.0, FASTEST)
+        def rate = @at["creep"] >= Growth::DOUBLING ? FASTEST : [@stages.growth_rate, 1.0].max
 
         # Of plants that are counted, those that bear: all annuals; of herbs as many as bear in a stand that grows by
         # its own rate; of shrubs and trees, whose small ones are not counted, Futures::BEARING.

@@ -16,8 +16,8 @@ module Thistle
       Known = Core::Value.define(:facts, :verdict, :seed_on, :started, :left)
 
       # All that a patch's own answer rests on, as one text: to read thirty columns of ten thousand rows takes longer.
-      TOLD = Sequel.function(:json_array, *(Patch::AGENDA - %i[id code]), Patch::PARTED).as(:told)
-      COLUMNS = [:id, :code, :plant_key, :gross_m2, :place, :west, :east, :south, :north, TOLD].freeze
+      TOLD = Sequel.function(:json_array, *(Patch::AGENDA - %i[id code])).as(:told)
+      COLUMNS = [:id, :code, :plant_key, :gross_m2, :place, :west, :east, :south, :north, TOLD, Patch::LINEAGE].freeze
 
       def initialize(property, today, kept: Core::Kept.new(500))
         @property, @today, @kept = property, today, kept
@@ -46,17 +46,20 @@ module Thistle
         @moves ||= begin
           weeds = Hash.new { |all, key| all[key] = @property.weed?(Core::Knowledge.shipped.plant(key)) }
           keys = rows.select { |row| weeds[row[:plant_key]] }.to_h { |row| [row[:id], content(row)] }
-          found = keys.transform_values { |key| @kept[key] }
+          found = keys.transform_values { |key| key && @kept[key] }
           worked_out(found.select { |_, known| known.nil? }.keys).each do |id, known|
-            found[id] = @kept.fetch(keys[id]) { known }
+            found[id] = keys[id] ? @kept.fetch(keys[id]) { known } : known
           end
           found
         end
       end
 
-      # What a patch's own answer rests on.
+      # What a patch's own answer rests on; nil where that is more than its own row and records, since it was parted
+      # from another or took one in.
       def content(row)
-        records = [worked[row[:id]], planted[row[:id]]].compact
+        return if row[:lineage] == 1
+
+        records = [worked[row[:id]], planted[row[:id]], (:reported if reported.include?(row[:id]))].compact
         [:ranked, site, shared[row[:plant_key]], records.empty? ? row[:told] : "#{row[:told]}#{records}"]
       end
 
@@ -64,15 +67,19 @@ module Thistle
       def shared
         @shared ||= Hash.new do |all, key|
           plant = Core::Knowledge.shipped.plant(key)
-          all[key] = [key, @property.kept_facts, @property.kills[key], @property.reports_first?(plant)].hash
+          all[key] = [key, @property.facts_shared(plant)].hash
         end
       end
 
       def worked
-        @worked ||= of_open(Treatment).order(:done_on, :id).select_map(%i[patch_id method_key id]).group_by(&:first)
+        @worked ||= of_open(Treatment).order(:done_on, :id)
+                                      .select_map([:patch_id, :method_key, :id, Sequel.cast(:done_on, String).as(:day)])
+                                      .group_by(&:first)
       end
 
       def planted = @planted ||= of_open(Planting).select_map(%i[patch_id id from_on done_on]).group_by(&:first)
+
+      def reported = @reported ||= Report.where(patch_id: open.select(:id)).select_map(:patch_id).to_set
 
       # {id => Known}.
       def worked_out(ids)

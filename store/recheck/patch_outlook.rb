@@ -32,8 +32,8 @@ module Thistle
 
       # Plants when it was first seen: as counted, else by its area; never less than were treated.
       def plants
-        done = treatments.filter_map { |work| work.plants_done || work.stems_done }
-        @plants ||= [effort.plants.to_f.round, *done].max.clamp(1, MOST)
+        done = treatments.filter_map { |work| taken_on(work) }
+        @plants ||= [effort.plants.to_f, *done].max.round.clamp(1, MOST)
       end
 
       # Was that counted?
@@ -146,11 +146,13 @@ module Thistle
       # Plants that a look found, seedlings apart: stumps and roots that stand again, suckers, what was missed.
       def living(look) = look.resprouts + look.missed + look.suckers
 
+      def taken_on(work) = (work.plants_done || work.stems_done)&.then { |count| count * patch.share_of(work) }
+
       def told(works, looks)
         before = works.empty? || looks.none? { |look| look.on > works.first.done_on }
         look = (before ? looks.first : looks.last)
-        Recheck::Outlook::Past.new(visit: visit(works), alive: look && living(look),
-                                   seedlings: looks.map(&:young).max, before:)
+        Recheck::Outlook::Past.new(visit: visit(works), alive: look && (living(look) * patch.share_of(look)).round,
+                                   seedlings: looks.map { |one| (one.young * patch.share_of(one)).round }.max, before:)
       end
 
       def visit(works)

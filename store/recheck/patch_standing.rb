@@ -36,7 +36,7 @@ module Thistle
 
       # How much of it there was when it was mapped, as Core::Decide::Facts has it.
       def as_mapped
-        counts = counts_mapped
+        counts = counts_of_all
         { plants: counts["plants"], stems: counts["stems"], seedlings: nil, sizes: nil,
           area_m2: infested&.first || gross_m2, size: plant.woody? || plant.is?(:tussock) ? stem_size : "seedling" }
       end
@@ -60,7 +60,19 @@ module Thistle
         standing_model.after(stand_events(until_day, made_by), first:)
       end
 
+      # Of a record of the ground that it was parted from, the share that is of this patch.
+      def share_of(record) = parted_share && record.patch_id == parent_id ? parted_share : 1.0
+
       protected
+
+      # As it was mapped; of a part, its share of the whole.
+      def counts_of_all
+        return counts_mapped unless parent && parted_share && counts_mapped.values.none?
+
+        parent.counts_of_all.transform_values { |count| count && [(count * parted_share).round, 1].max }
+      end
+
+      def counts_mapped = first_counts ? JSON.parse(first_counts) : { "plants" => plants, "stems" => stems }
 
       # Stems where anybody counted them, else plants.
       def unit = @unit ||= unit_mapped || (parent ? parent.unit : unit_worked)
@@ -87,8 +99,6 @@ module Thistle
         guess = (infested&.first || gross_m2).to_f * Core::Decide::Effort::PLANTS_PER_M2.fetch(plant.form, 0.5)
         standing_model.begin_with([count || guess, done].max, seen_on, counted: !count.nil?)
       end
-
-      def counts_mapped = first_counts ? JSON.parse(first_counts) : { "plants" => plants, "stems" => stems }
 
       def most_done = treatments.select { |work| work.removal.removes? }.filter_map { |work| done(work) }.max || 0
 

@@ -133,6 +133,45 @@ module Thistle
                                                                         site: patch.property.site(today))
     end
 
+    # Answers that are kept from page to page follow whatever they rest on: a report, the day of a treatment, a
+    # planting, a count, another region.
+    def test_kept_answers_follow_what_they_rest_on
+      kept = Core::Kept.new(5000)
+      told = ->(code) {
+        ranked(kept).fetch(code).then do |one|
+          [one.facts.with(kills: nil), one.verdict.kind, one.left]
+        end
+      }
+      vine, tree = Testing.patch("Q-10"), Testing.patch("Q-04")
+      freed = Store::Treatment.record(vine, @property.site(Testing::TODAY), done_on: Testing::TODAY - 20, crew_size: 1,
+                                                                            method_key: "survival_ring", hours: 1.0)
+      changes = {
+        "Q-10" => -> { freed.correct(version: 0, person: "Ada", reason: "a slip", done_on: Testing::TODAY - 900) },
+        "Q-04" => -> do
+          Store::Planting.create(patch_id: tree.id, native_key: "spicebush", done_on: Testing::TODAY - 9, plugs: 5,
+                                 from_on: Testing::TODAY - 9, area_m2: 4.0, to_on: Testing::TODAY)
+        end,
+        "Q-07" => -> do
+          Store::Check.record(Testing.patch("Q-07"), checked_on: Testing::TODAY, resprouts: 2, missed: 0, seedlings: 0)
+        end
+      }
+      changes.each do |code, change|
+        before = told[code]
+        change.call
+
+        refute_equal before, told[code], code
+        assert_equal ranked(Core::Kept.new(5000)).fetch(code).facts, ranked(kept).fetch(code).facts, code
+      end
+      @property.refresh.update(region: "british_isles")
+
+      assert_equal ranked(Core::Kept.new(5000)).keys, ranked(kept).keys
+    end
+
+    def ranked(kept)
+      property = Store::Property[@property.id]
+      Store::Ranking.new(property, Testing::TODAY, kept:).candidates.to_h { |one| [one.code, one] }
+    end
+
     def test_rules_and_schools_reach_a_patch_and_its_agenda
       patch = Testing.patch("Q-04")
       before = patch.facts(Testing::TODAY)

@@ -172,7 +172,7 @@ module Thistle
         def shared
           @shared ||= Hash.new do |all, (id, key)|
             here, plant = property(id), Core::Knowledge.shipped.plant(key)
-            all[[id, key]] = [here.kept_facts, here.kills[key], here.reports_first?(plant)].hash
+            all[[id, key]] = here.facts_shared(plant).hash
           end
         end
 

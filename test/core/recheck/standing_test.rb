@@ -80,6 +80,29 @@ module Thistle
                                                     Date.new(2025, 9, 1)).whole
     end
 
+    # Every plant whose stand is told, counted in every month, north and south: what doubles in weeks apart, a count
+    # stays until the season turns; then a stand with room that nobody works in holds or grows, and by no more than its
+    # own rate.
+    def test_every_plant_from_every_month
+      wrong = Core::Knowledge.shipped.plants.values.select(&:stages).flat_map do |plant|
+        [41.0, -41.0].product((1..12).to_a).filter_map { |latitude, month| beyond(plant, latitude, month) }
+      end
+
+      assert_empty wrong
+    end
+
+    # Stands whose numbers are known, worked in and then counted as they are: what is said of the next year is what
+    # stands there then, for every plant, by the middle of a hundred stands.
+    def test_it_comes_to_what_stands_there
+      off = Core::Knowledge.shipped.plants.values.select(&:stages).filter_map do |plant|
+        times = of_known_stands(plant)
+        doubles = plant.stages["creep"].to_h["likely"].to_f >= Recheck::Growth::DOUBLING # and half the season is over
+        format("%s %.2f", plant.key, times) unless times.between?(doubles ? 0.4 : 0.6, 1.6)
+      end
+
+      assert_empty off
+    end
+
     # Never below nothing, never more than the outlook's nine of ten, for every plant whose stand is told, by the same
     # records: mapped, worked, checked or not, and years of nobody.
     def test_it_lies_within_the_outlook
@@ -103,6 +126,40 @@ module Thistle
       end
 
       assert_empty over
+    end
+
+    private
+
+    # How many times what stands a year later is said, in the middle of a hundred stands.
+    def of_known_stands(plant, stands: 100)
+      stages = Recheck::Stages.of(plant)
+      ranges = stages.ranges.merge("kill" => KILL, "plants" => Recheck::Outlook::COUNTED.of(100))
+      known = Recheck::Futures.new(ranges, count: stands, m2: 400.0, annual: stages.annual?, seed: 5).begin_with
+      visit = { visits: Numo::DFloat.ones(stands), kill: known.at["kill"], found: known.at["found"],
+                small: known.at["found_small"], late: false }
+      now, later = known.year(0, visit), known.year(1, nil)
+      young = now.seedlings - (now.pulled * known.at["kill_small"])
+      said = Array.new(stands) do |n|
+        state = told(plant.key, 100,
+                     [worked(100), checked(now.left[n].round, young[n].round, bearing: now.left[n] / 2)])
+        model(plant.key).on(state, Date.new(2026, 6, 1)).then { |there| there.plants + there.small }
+      end
+      said.each_with_index.map { |plants, n| (plants + 1) / (later.standing[n] + 1) }.sort[stands / 2]
+    end
+
+    # What a count of a hundred comes to that should not; nil where all is well.
+    def beyond(plant, latitude, month)
+      model, day = model(plant.key, m2: 1e7, latitude:), Date.new(2025, month, 15)
+      count = model.begin_with(100, day, counted: true)
+      turn = Core::Season::Year.start_of(day, latitude) >> 12
+      within, after = [turn - 1, turn].map { |on| model.on(count, on).plants }
+      stages = Recheck::Stages.of(plant)
+      doubles = stages.likely["creep"] >= Recheck::Growth::DOUBLING
+      most = doubles ? (1 + stages.likely["creep"]) * 1.05 : stages.growth_rate * 1.05
+      return if (doubles ? within >= 100 : within == 100) && after >= 100 * 0.95 &&
+                after <= [100 * most, 100].max
+
+      format("%s %+d %d: %.0f, then %.0f, rate %.2f", plant.key, latitude, month, within, after, stages.growth_rate)
     end
   end
 end
