@@ -6,6 +6,10 @@ module Thistle
     class Removal
       # Stem sizes in order: a seedling, a pencil, a thumb, a wrist (about 8 cm), wider.
       SIZES = %w[seedling pencil thumb wrist wider].freeze
+      # Of what has no stem to measure they are stages of its life: a seedling, a young plant or rosette, a grown one.
+      AGES = { "seedling" => "seedlings", "pencil" => "young plants and rosettes", "thumb" => "grown plants" }.freeze
+      WAYS = %w[forms not_forms any all none].freeze
+      private_constant :WAYS
       HALF = 50 # percent killed in a pass from which a method is said to kill, not to hold down (memory)
 
       attr_reader :key, :name, :tags, :text, :brief, :numbers, :kit, :tools, :roles, :crew, :cautions, :dose_ml, :suits,
@@ -22,6 +26,9 @@ module Thistle
         @dose_ml = data.fetch("dose_ml", {})
         freeze
       end
+
+      # The sizes that plants of a kind come in.
+      def self.sizes_of(plant) = plant.woody? || plant.is?(:tussock) ? SIZES : AGES.keys
 
       def is?(*any) = any.any? { |tag| tags.include?(tag) }
       def herbicide? = @data["herbicide"] != "none"
@@ -69,7 +76,7 @@ module Thistle
       # does.
       def carried(plant, size)
         way = @data.fetch("carried_by", []).find do |one|
-          fits?(plant, one.slice("forms", "any", "all", "none")) && (one["sizes"].nil? || one["sizes"].include?(size))
+          fits?(plant, one.slice(*WAYS)) && (one["sizes"].nil? || one["sizes"].include?(size))
         end
         way && way["text"]
       end
@@ -92,19 +99,25 @@ module Thistle
         (plant && leaves_pieces?(plant) && @data["kill_leaving_pieces"]) || @data["kill"]
       end
 
-      # Minutes for one unit of `effort_per` at a stem size.
-      def minutes(size = nil)
-        minutes = @data.dig("effort", "minutes")
-        return minutes.to_f unless minutes.is_a?(Hash)
-
-        (minutes[size] || minutes.values.last).to_f
+      # What it takes: minutes for each of `per` (:plant, :stem, :m2 or :patch), one number or {size => minutes}; times
+      # them, {low, high}, for a practised crew on good ground and a new one on bad; whose word it is.
+      Task = Value.define(:per, :minutes, :range, :source) do
+        # Minutes at a size; at the widest where it is not known.
+        def at(size = nil) = minutes.is_a?(Hash) ? (minutes[size] || minutes.values.last).to_f : minutes.to_f
+        def by_size? = minutes.is_a?(Hash)
       end
 
-      # Times the minutes, {low, high}: a practised crew on good ground, a new one on bad.
-      def effort_range = @data.dig("effort", "range")
+      # The task on a plant: what lives like it may take another time, or be counted otherwise.
+      def task(plant = nil)
+        told = @data["effort"]
+        own = plant && told.fetch("for", []).find { |one| fits?(plant, one.slice(*WAYS)) }
+        told = told.merge(own) if own
+        Task.new(per: told["per"].to_sym, **told.slice("minutes", "range", "source").transform_keys(&:to_sym))
+      end
 
-      def effort_per = @data.dig("effort", "per").to_sym
-      def effort_source = @data.dig("effort", "source")
+      # The method after which it comes, whose work it does not do itself: as the plant's file says, else its own; nil
+      # for none.
+      def follows(plant = nil) = (plant && told(plant)&.fetch("follows", nil)) || @data["follows"]
 
       private
 

@@ -14,6 +14,14 @@ module Thistle
       SIZES = { "seedling" => "seedling", "pencil" => "pencil", "thumb" => "thumb", "wrist" => "wrist",
                 "wider" => "wider" }.freeze
 
+      AGES = { "seedling" => "seedlings", "pencil" => "young, rosettes", "thumb" => "grown" }.freeze
+
+      # What a plant's size is asked by, and its answers: stems, or the stage of its life; stems where it has no name.
+      def sizes_asked(plant)
+        by_stems = plant.nil? || Core::Removal.sizes_of(plant) == Core::Removal::SIZES
+        by_stems ? ["Stems mostly", SIZES] : ["Plants mostly", AGES]
+      end
+
       # Where one looks, in the order of effort.
       GROUPS = { "afar" => "From where you stand", "leaf" => "Leaf", "stem" => "Stem and bark",
                  "grass" => "Grass parts", "flower" => "Flower",

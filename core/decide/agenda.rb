@@ -62,8 +62,7 @@ module Thistle
         # Go before wait before no; then what takes plants out or frees a tree; then the soonest; then the least work.
         def rank(verdict, today)
           useful = verdict.removal.removes? || verdict.removal.is?(:freeing, :reporting)
-          [Bench::ORDER.fetch(verdict.kind), useful ? 0 : 1, ((verdict.until || today) - today).to_i,
-           verdict.hours_to_quiet || Float::INFINITY, -verdict.kill["likely"]]
+          [Bench::ORDER.fetch(verdict.kind), useful ? 0 : 1, ((verdict.until || today) - today).to_i, *verdict.order]
         end
       end
     end

@@ -22,8 +22,8 @@ module Thistle
         def situation = @outlook.on(facts.date)
         def spans = @outlook.spans
 
-        # All verdicts, frozen: go before wait before ask before no, then what the plant's
-        # file names, then the sooner, then the least cost until it is quiet.
+        # All verdicts, frozen: go before wait before ask before no, then the sooner, then what is quiet after the
+        # fewest hours.
         def verdicts
           @verdicts ||= removals.map { |removal| verdict(removal) }.sort_by { |v| order(v) }.freeze
         end
@@ -132,9 +132,7 @@ module Thistle
 
         def order(verdict)
           [ORDER.fetch(verdict.kind), holds?(verdict.removal) ? 0 : 1, verdict.removal.removes? ? 0 : 1,
-           verdict.named ? 0 : 1,
-           verdict.until || facts.date,
-           verdict.cost_to_quiet || Float::INFINITY, -verdict.kill["likely"]]
+           verdict.until || facts.date, *verdict.order, verdict.named ? 0 : 1]
         end
       end
     end

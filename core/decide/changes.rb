@@ -76,7 +76,7 @@ module Thistle
           case fact
           when :cover then (@facts.cover || 100) > THINNED ? [{ cover: THINNED }] : []
           when :soil then [{ soil: :moist }, { soil: :dry }]
-          when :size then (Removal::SIZES - [@facts.size]).map { |size| { size: } }
+          when :size then (Removal.sizes_of(@facts.plant) - [@facts.size]).map { |size| { size: } }
           when :stance then %w[stem any].map { |stance| { stance: } }
           when :schools then other_schools
           else []
@@ -133,7 +133,7 @@ module Thistle
         def words(fact, value)
           case fact
           when :soil then "#{value} soil"
-          when :size then "#{SIZES.fetch(value, "#{value} stems")} only"
+          when :size then "#{size_words(value)} only"
           when :stance then value == "stem" ? "stem herbicide allowed here" : "any labelled use allowed here"
           when :schools then school_words(value)
           when :tools then "the tools for it"
@@ -141,6 +141,11 @@ module Thistle
           when :cover then "a stand that a permitted treatment has thinned below half"
           else CHANGEABLE.fetch(fact).last
           end
+        end
+
+        def size_words(size)
+          stems = Removal.sizes_of(@facts.plant) == Removal::SIZES
+          stems ? SIZES.fetch(size, "#{size} stems") : Removal::AGES.fetch(size)
         end
 
         def school_words(schools)

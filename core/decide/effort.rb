@@ -31,9 +31,12 @@ module Thistle
         def hours
           return @hours if defined?(@hours)
 
-          amount = { stem: plants, m2: @facts.area_m2, patch: 1 }.fetch(@removal.effort_per)
-          @hours = amount && ((amount * @removal.minutes(@facts.size) * ground * (pace || 1.0) / 60.0) + weeding)
+          amount = { plant: plants, stem: stems, m2: @facts.area_m2, patch: 1 }.fetch(task.per)
+          @hours = amount && add((amount * task.at(@facts.size) * ground * (pace || 1.0) / 60.0) + weeding)
         end
+
+        # What an hour goes into.
+        def task = @task ||= @removal.task(@facts.plant)
 
         # Person-hours for the young ones beside, each pulled or, where they are many, the ground hoed.
         def weeding
@@ -56,15 +59,18 @@ module Thistle
         # {low, likely, high} person-hours for one pass, or nil.
         def hours_range
           likely = hours or return
-          { "low" => likely * @removal.effort_range["low"], "likely" => likely,
-            "high" => likely * @removal.effort_range["high"] }
+          { "low" => likely * task.range["low"], "likely" => likely, "high" => likely * task.range["high"] }
         end
 
-        # Plants counted, else as many as stems were, else from the area at a planning density: what the hours follow.
+        # Plants counted, else as many as stems were, else from the area at a planning density: what is pulled or dug.
         def plants = @facts.plants || @facts.stems || by_area
 
-        # Stems counted, else from the plants: what the mix follows.
-        def stems = @facts.stems || plants&.*(STEMS_PER_PLANT.fetch(@facts.plant.form, 1.0))
+        # Stems counted, else from the plants: what is cut, painted, wetted or girdled one by one. A seedling is one
+        # stem.
+        def stems
+          each = @facts.size == "seedling" ? 1.0 : STEMS_PER_PLANT.fetch(@facts.plant.form, 1.0)
+          @facts.stems || plants&.*(each)
+        end
 
         # Ready mix for one pass, litres; 0.0 without herbicide, nil when the amount is not known.
         def litres
@@ -80,7 +86,7 @@ module Thistle
           form = @facts.plant.form
           words = []
           words << "#{PLANTS_PER_M2.fetch(form, 0.5)} plants a m²" unless @facts.plants || @facts.stems
-          if STEMS_PER_PLANT.key?(form) && @facts.stems.nil? && dosed?
+          if STEMS_PER_PLANT.key?(form) && @facts.stems.nil? && (task.per == :stem || dosed?)
             words << "#{STEMS_PER_PLANT[form].to_i} stems a plant"
           end
           words
@@ -128,6 +134,17 @@ module Thistle
           litres && passes && (litres * (0...passes).sum { |year| left**year })
         end
 
+        # To put methods in order: what is quiet after the fewest hours comes first, then what costs least, then what
+        # kills most. Where nothing was counted they are weighed on a like piece of ground.
+        def order
+          return self.class.new(@removal, @facts.with(area_m2: LIKE_M2), soil: @soil).order unless hours
+
+          [hours_to_quiet&.round(2) || Float::INFINITY, cost_to_quiet || Float::INFINITY,
+           -@facts.kill(@removal)["likely"]]
+        end
+        LIKE_M2 = 100.0
+        private_constant :LIKE_M2
+
         # In the property's money, hours and litres together; nil where no end is in sight.
         def cost_to_quiet
           return unless hours && litres && burden
@@ -138,6 +155,13 @@ module Thistle
         private
 
         def own = rates.pace&.fetch(@removal.key, nil)
+
+        # The hours of the work that comes before it, too.
+        def add(hours)
+          before = @removal.follows(@facts.plant) or return hours
+          other = self.class.new(Knowledge.shipped.removal(before), @facts.with(seedlings: nil), soil: @soil).hours
+          other && (hours + other)
+        end
 
         # Is a dose given to each stem?
         def dosed? = @removal.herbicide? && @removal.spray_l_per_100m2.nil?

@@ -34,9 +34,7 @@ module Thistle
         def bench = @bench ||= Bench.new(facts, @site, knowledge: @knowledge)
 
         def imagine
-          size = @random.rand < 0.5 ? "seedling" : "thumb"
-          Facts.new(plant:, settled: true, date: @site.today,
-                    size: plant.woody? || plant.is?(:tussock) ? size : "seedling",
+          Facts.new(plant:, settled: true, date: @site.today, size: @random.rand < 0.5 ? "seedling" : "thumb",
                     soil: %i[dry moist moist saturated].sample(random: @random),
                     stance: %w[none stem any].sample(random: @random),
                     licensed: @random.rand < 0.5, aquatic_label: false,

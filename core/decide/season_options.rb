@@ -70,7 +70,7 @@ module Thistle
         end
 
         def order(removal, bench)
-          [bench.named.include?(removal) ? 0 : 1, Effort.new(removal, bench.facts).cost_to_quiet || Float::INFINITY]
+          [*Effort.new(removal, bench.facts).order, bench.named.include?(removal) ? 0 : 1]
         end
 
         # Weeks, by number, with a window open and, for herbicide, someone there who may.

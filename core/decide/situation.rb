@@ -10,6 +10,8 @@ module Thistle
         def unreported? = new_here && !reported
         # Is the plant at home here?
         def at_home? = belongs ? belongs == :native : plant.native?
+        # At home here, and weeded out all the same where people walk and play, since it harms them.
+        def nuisance? = at_home? && plant.invasive? && plant.hazardous?
         # A plant of other regions whose file does not give it here.
         def stranger? = belongs == :elsewhere && !plant.invasive?
 

@@ -16,7 +16,7 @@ module Thistle
           licensed: ["Is someone here whom the law allows to apply herbicide?", [true, false], false],
           cover: ["How much of the ground does it cover?", [15.0, 62.5, 85.0], 15.0],
           slope: ["How steep is the ground?", %w[flat steep], "steep"],
-          size: ["How thick are the stems?", %w[seedling thumb wider], "wider"],
+          size: ["How thick are the stems?", %w[seedling thumb wider], "wider"], # of herbs: how old?
           crew: ["How many people are here?", [1, 6], 1],
           full_cover: ["Is there full cover, and training against the sap?", [true, false], false],
           burn_permit: ["Are there a permit and a trained burn crew?", [true, false], false],
@@ -44,7 +44,11 @@ module Thistle
           swayed = @bench.removals.select { |removal| sways?(fact, removal, situations) }
           return unless swayed.any?
 
-          Asked.new(fact:, text: question.text, swayed: swayed.map(&:name), named: (swayed & @bench.named).size)
+          Asked.new(fact:, text: text(fact, question), swayed: swayed.map(&:name), named: (swayed & @bench.named).size)
+        end
+
+        def text(fact, question)
+          fact == :size && Removal.sizes_of(@now.plant) != Removal::SIZES ? "How old are the plants?" : question.text
         end
 
         # Does the answer decide what a rule says of a method that nothing known already forbids?

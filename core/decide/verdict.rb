@@ -14,11 +14,14 @@ module Thistle
         def years_to_quiet = effort.years_to_quiet
         def hours_to_quiet = effort.hours_to_quiet
         def cost_to_quiet = effort.cost_to_quiet
+        # What finishes sooner comes before: see Effort#order.
+        def order = effort.order
         def go? = kind == :go
         def wait? = kind == :wait
         def no? = kind == :no
-        # Not known for this plant: its figures are those of the method alone, and are not said of the plant.
         def ask? = kind == :ask
+        # Not known for this plant: its figures are those of the method alone, and are not said of the plant.
+        def not_known? = ask? && reasons.any? { |reason| reason.rule == :not_known }
         def possible? = go? || wait?
         # The reasons that made the verdict what it is.
         def deciding = reasons.select { |reason| reason.kind == kind }

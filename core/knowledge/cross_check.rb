@@ -20,6 +20,7 @@ module Thistle
           @knowledge.methods_of_removal.each_value do |removal|
             known(removal.cautions, @knowledge.cautions, "methods/#{removal.key}.yml", "cautions")
             known(removal.kit, @knowledge.kit, "methods/#{removal.key}.yml", "kit")
+            known([removal.follows].compact, @knowledge.methods_of_removal, "methods/#{removal.key}.yml", "follows")
           end
           check_schools
           check_zones
@@ -39,7 +40,8 @@ module Thistle
           file = "#{plant.invasive? ? "plants" : "natives"}/#{plant.key}.yml"
           known(plant.characters.keys, @knowledge.characters, file, "characters")
           plant.characters.each { |key, told| check_character(plant, character(key), told, file) }
-          known(plant.removals.keys, @knowledge.methods_of_removal, file, "methods")
+          named = plant.removals.keys | plant.removals.values.filter_map { |told| told["follows"] }
+          known(named, @knowledge.methods_of_removal, file, "methods")
           known(plant.hazards, @knowledge.cautions, file, "hazards")
           known(plant.disposal.values_at("clean", "seeding").compact, @knowledge.disposal, file, "disposal")
           known(plant.source_keys, @knowledge.sources, file, "source")

@@ -32,7 +32,7 @@ module Thistle
       # How much of it stands there on a day, in what sizes. Where only young ones are left they are what is counted.
       def counted(today)
         seen, found = amount, there(today)
-        grown = plant.woody? || plant.is?(:tussock) ? stem_size : "seedling"
+        grown = stem_size if Core::Removal.sizes_of(plant).include?(stem_size)
         area = seen.infested&.first || gross_m2
         told = { few: few?, cover: seen.cover, area_m2: area && (area * found.share) }
         return { **told, size: "seedling", plants: found.seedlings } if found.only_seedlings?

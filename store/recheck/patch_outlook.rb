@@ -100,7 +100,7 @@ module Thistle
         litres = effort.litres.to_f / standing
         besides = effort.cost ? [(effort.cost - (hours * rates.hour)) / standing, 0.0].max : 0.0
         Recheck::Strategy.new(key:, kill: kill(removal), visits: 1, hours: hours / standing, litres:, money: besides,
-                              most: removal.effort_per == :stem ? nil : standing,
+                              most: effort.task.by_size? ? nil : standing,
                               look: [hours * Core::Decide::Effort::SEARCH, 0.25].max,
                               seedling: @stages.seedling["seconds"] / 3600.0,
                               whole: [hours * @stages.seedling["whole"], 0.5].max,

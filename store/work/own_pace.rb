@@ -31,24 +31,26 @@ module Thistle
         end.freeze
       end
 
-      # What is looked at of each, with the size of its patch's stems.
+      # What is looked at of each, with its patch's plant and the size of its stems.
       def rows(records)
         newest = records.reverse(:id).limit(MOST)
                         .select(*LOOKED_AT)
-        sizes = Patch.where(id: newest.select(:patch_id)).select_hash(:id, :stem_size)
-        newest.naked.all.each { |row| row[:size] = sizes[row[:patch_id]] }
+        patches = Patch.where(id: newest.select(:patch_id)).select_hash(:id, %i[stem_size plant_key])
+        newest.naked.all.each { |row| row[:size], row[:plant_key] = patches[row[:patch_id]] }
       end
 
       # One record against what is planned for as much; nil where it does not say how much.
       def seen(row, volunteers)
         removal = Core::Knowledge.shipped.removal(row[:method_key])
-        amount = { stem: row[:plants_done] || row[:stems_done], m2: row[:area_m2], patch: 1 }[removal.effort_per]
+        task = removal.task(Core::Knowledge.shipped.plants[row[:plant_key]])
+        amount = { plant: row[:plants_done] || row[:stems_done], stem: row[:stems_done] || row[:plants_done],
+                   m2: row[:area_m2], patch: 1 }[task.per]
         return unless amount&.positive?
 
         hands = row[:people_ids] != "[]" && JSON.parse(row[:people_ids]).intersect?(volunteers)
         Core::Work::Pace::Seen.new(method: removal.key, size: row[:size], volunteers: hands,
                                    hours: row[:crew_size] * row[:hours],
-                                   planned: amount * removal.minutes(row[:size]) / 60.0)
+                                   planned: amount * task.at(row[:size]) / 60.0)
       end
 
       def volunteers_known

@@ -55,15 +55,15 @@ module Thistle
         json(path)["verdicts"].find { |one| one["method"] == "cut_stump" }
       end
 
-      assert_equal [["no", 1.33], ["go", 6.67]],
+      assert_equal [["no", 4.0], ["go", 6.67]],
                    ["", "water=200&stems=100"].map { |query| imagined[query].values_at("verdict", "crew_hours") }
       get "/decide?plant=amur_honeysuckle&stems=-4&area=lots&water=near"
 
       assert_said "How many stems", "How much ground", "How far the water is", 'value="lots"'
     end
 
-    # What only holds a plant down is a go when that is asked, with the next date and no kill; hours follow plants, mix
-    # follows stems.
+    # What only holds a plant down is a go when that is asked, with the next date and no kill; what is cut and painted
+    # goes by stems.
     def test_held_down_and_plants_apart_from_stems
       thistle = "/decide.json?plant=canada_thistle&settled=yes&date=2026-06-05"
       cut = ->(purpose) { json("#{thistle}&purpose=#{purpose}")["verdicts"].find { |v| v["method"] == "cut_only" } }
@@ -74,7 +74,7 @@ module Thistle
       stumps = json("/decide.json?plant=amur_honeysuckle&settled=yes&size=wrist&date=2026-10-20&water=200&plants=10" \
                     "&stems=60&licensed=yes")["verdicts"]
 
-      assert_equal [0.67, 0.18], stumps.find { |v| v["method"] == "cut_stump" }.values_at("crew_hours", "mix_l")
+      assert_equal [4.0, 0.18], stumps.find { |v| v["method"] == "cut_stump" }.values_at("crew_hours", "mix_l")
       get "/decide?plant=amur_honeysuckle&plants=90&stems=60"
 
       assert_includes last_response.body, "90 plants have at least as many stems"

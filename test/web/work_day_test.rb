@@ -336,7 +336,7 @@ module Thistle
       before = hours.call
 
       assert_nil before["own_pace"]
-      minutes = Core::Knowledge.shipped.removal("lever_pull").minutes("pencil")
+      minutes = Core::Knowledge.shipped.removal("lever_pull").task.at("pencil")
       5.times do
         send_form(:post, "/work/treatments", patch: patch("Q-04").id, method_key: "lever_pull", done_on: "2026-05-12",
                                              crew_size: "2", hours: (3 * 20 * minutes / 120).round(3).to_s,

@@ -33,7 +33,7 @@ module Thistle
         def verdict(verdict)
           { method: verdict.removal.key, name: verdict.removal.name, named_by_plant: verdict.named,
             verdict: verdict.kind, until: verdict.until,
-            closes: verdict.closes, again: verdict.again, kill_percent: verdict.ask? ? nil : verdict.kill,
+            closes: verdict.closes, again: verdict.again, kill_percent: verdict.not_known? ? nil : verdict.kill,
             **effort(verdict.effort),
             reasons: verdict.reasons.map { |reason| reason.to_h.merge(text: reason.said) } }
         end
@@ -81,7 +81,7 @@ module Thistle
           { key: removal.key, name: removal.name, what: removal.text, tags: removal.tags, herbicide: removal.herbicide,
             suits: removal.suits,
             brief: removal.brief, kit: removal.kit, least_people: removal.crew, kill_percent: removal.kill,
-            minutes_range: removal.effort_range,
+            minutes_range: removal.task.range,
             follow_up: removal.follow_up, cautions: removal.cautions, source: removal.source }
         end
 

@@ -39,6 +39,7 @@ module Thistle
           asked["seedlings"] = ["Seedlings beside", nil, facts.seedlings] if @patch
           asked["area"] =
             [@patch ? "How much ground" : "On", @units.unit(:area), @units.from_si(:area, facts.area_m2)&.round]
+          asked["cover"] = ["Of which it covers", "%", facts.cover&.round]
           return asked if @patch
 
           { **asked, "water" => ["Water at", @units.unit(:length), @units.from_si(:length, facts.water_m)&.round] }
@@ -85,7 +86,7 @@ module Thistle
 
           @property.facts(plant, today, settled: false, new_here: @property.reports_first?(plant),
                                         water_m: @patch&.water_m,
-                                        size: plant.woody? || plant.is?(:tussock) ? "thumb" : "seedling", area_m2: 50.0)
+                                        size: "thumb", area_m2: 50.0)
         end
 
         def pinned(facts)
@@ -153,13 +154,14 @@ module Thistle
           { plants: amount("plants", "How many plants: a number above zero.")&.round,
             stems: amount("stems", "How many stems: a number above zero.")&.round,
             seedlings: amount("seedlings", "How many seedlings: a number, 0 for none.", least: 0)&.round,
+            cover: amount("cover", "How much it covers: 1 to 100 %.", least: 1, most: 100),
             area_m2: @units.to_si(:area, amount("area", "How much ground: a number above zero.")) }.compact
         end
 
-        def amount(field, complaint, least: Float::MIN)
+        def amount(field, complaint, least: Float::MIN, most: 1e7)
           text = given(field, nil) or return
           number = Core::Decimal.read(text)
-          return number if number&.between?(least, 1e7)
+          return number if number&.between?(least, most)
 
           @errors[field.to_sym] = complaint
           nil

@@ -6,7 +6,7 @@ module Thistle
       module Rules
         FrozenGround = Rule.new(
           :frozen_ground,
-          about: %i[pulling digging], looks: %i[soil],
+          about: %i[pulling digging severing turf], looks: %i[soil],
           source: "common_practice",
           says: "Frozen ground is neither pulled nor dug."
         ) do |now|

@@ -6,7 +6,7 @@ module Thistle
       module Rules
         NativeStays = Rule.new(
           :native_stays,
-          about: :any, looks: %i[plant belongs schools],
+          about: :any, looks: %i[plant belongs schools aim],
           source: "common_practice", force: :safety,
           says: "Natives are not weeds."
         ) do |now, removal|
@@ -19,6 +19,13 @@ module Thistle
             next no("Native elsewhere, and not known from here: report it, and let someone who knows say what it is.")
           end
           next unless now.at_home?
+
+          if now.nuisance?
+            next note("Native here: take out what stands in the way, and leave the rest.") if now.aim == "access"
+
+            next ask("Native here. In a bed, on a path or beside a playground, whoever keeps the ground may take it " \
+                     "out; where it stands wild, leave it. Which is this? Say “a way kept open” where it is one.")
+          end
           next no("Native, and it harms whoever touches it: learn it, leave it, go round it.") if now.plant.hazardous?
 
           crowds = Knowledge.shipped.schools.fetch("crowding_natives").about?(now.plant)

@@ -6,11 +6,11 @@ module Thistle
       module Rules
         NotKnown = Rule.new(
           :not_known,
-          about: :any, looks: %i[plant belongs size],
+          about: :any, looks: %i[plant belongs size aim],
           source: "common_practice", force: :safety,
           says: "A method that a plant's file does not name is a question, unless how the plant lives carries it."
         ) do |now, removal|
-          next if !removal.removes? || now.at_home? || removal.told?(now.plant)
+          next if !removal.removes? || (now.at_home? && !now.nuisance?) || removal.told?(now.plant)
 
           carried = removal.carried(now.plant, now.size)
           if carried then note "Its file does not name it; how it lives carries it: #{carried}."

@@ -6,7 +6,7 @@ module Thistle
       module Rules
         RipeSeedBagged = Rule.new(
           :ripe_seed_bagged,
-          about: %i[pulling digging severing cutting freeing], looks: %i[stage],
+          about: %i[pulling digging severing cutting freeing covering], looks: %i[stage],
           source: "common_practice",
           says: "Ripe seed is bagged before anything is moved."
         ) do |now, removal|

@@ -8,14 +8,26 @@ module Thistle
           :stem_size,
           about: :any, looks: %i[size plant],
           source: "common_practice",
-          says: "Each method has stems that it suits."
+          says: "Each method has stems, or a stage of a plant's life, that it suits."
         ) do |now, removal|
-          sizes = removal.told(now.plant)&.fetch("sizes", nil) || (removal.sizes if now.plant.woody?)
-          next if sizes.nil? || now.size.nil? || sizes.include?(now.size)
+          stems = Removal.sizes_of(now.plant) == Removal::SIZES
+          sizes = removal.told(now.plant)&.fetch("sizes", nil) || (removal.sizes if stems)
+          next if sizes.nil? || sizes.include?(now.size)
 
-          widest = Removal::SIZES.index(now.size) > Removal::SIZES.index(sizes.last)
-          no "#{widest ? "Too wide" : "Too small"} for this: " \
-             "it suits #{sizes.size == 1 ? sizes.first : "#{sizes.first} to #{sizes.last}"} stems."
+          asked, small, large = if stems
+                                  ["How thick are the stems?", "small", "wide"]
+                                else
+                                  ["How old are they?", "young", "old"]
+                                end
+          words = if stems then "#{[sizes.first, sizes.last].uniq.join(" to ")} stems"
+                  else sizes.map { |one| Removal::AGES.fetch(one) }.join(" and ")
+                  end
+          if now.size
+            past = Removal::SIZES.index(now.size) > Removal::SIZES.index(sizes.last)
+            no "Too #{past ? large : small} for this: it suits #{words}."
+          elsif !sizes.include?("thumb") # what suits thumb-thick stems and grown plants suits most of what stands
+            ask "#{asked} It suits #{words} only."
+          end
         end
       end
     end

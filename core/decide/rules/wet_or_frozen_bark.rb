@@ -6,7 +6,7 @@ module Thistle
       module Rules
         WetOrFrozenBark = Rule.new(
           :wet_or_frozen_bark,
-          about: :bark_herbicide, looks: %i[day],
+          about: :oil, looks: %i[day],
           source: "common_practice",
           says: "Oil does not go into wet or frozen bark."
         ) do |now|

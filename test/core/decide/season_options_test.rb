@@ -47,7 +47,7 @@ module Thistle
 
     # A patch of more hours than a week has is done in parts that fit, which make up the whole.
     def test_large_patches_come_in_parts
-      whole = options_of.find { |option| option.method == "hand_pull" }
+      whole = options_of.find { |option| option.method == "cut_stump" }
       same = ->(option) { %i[patch method week].all? { |field| option[field] == whole[field] } }
       parts = options_of(hours: [whole.hours / 2.5] * WEEKS.size).find(&same)
 
