@@ -39,6 +39,7 @@ module Thistle
       def aquatic? = form == :aquatic
       def resprouts? = is?(:stump_sprouts, :root_suckers, :crown_sprouts, :layers, :fragments_root)
       def hazardous? = hazards.intersect?(HARMS)
+      def spread_by?(way) = dispersal&.fetch("by", [])&.include?(way) || false
       def grave? = hazards.intersect?(GRAVE)
 
       # Its file, as Replant::Native reads it.

@@ -6,6 +6,10 @@ module Thistle
       # Projects a patch's Facts onto any day at a Site: stage by the plant's calendar, soil by the bucket,
       # weather as far as the forecast sees.
       class Outlook
+        # A day of the hours ahead: what keeps work under some limits off it, whatever the soil.
+        Ahead = Value.define(:site, :date) do
+          def kept_off(limits) = site.fit_under(limits.on_any_soil).kept_off(date)
+        end
         SEED = %i[green_seed ripe_seed].freeze
         REGROWN = 30 # days of growth after which what is held down is cut again (memory)
         YEAR = 366 # days ahead in which the end of a wait is looked for
@@ -62,8 +66,7 @@ module Thistle
         def situation(date)
           phases = @calendar.phases_on(date)
           shared.with(date:, stage: stage(date, phases), phases:, soil: soil(date), day: weather(date),
-                      next_days: next_days(date),
-                      season: site.year(date))
+                      next_days: next_days(date), hours: hours(date), season: site.year(date))
         end
 
         def shared
@@ -72,6 +75,8 @@ module Thistle
 
         # Only weather that was measured or forecast counts.
         def weather(date) = site.known?(date) ? site.day(date) : nil
+
+        def hours(date) = (Ahead.new(site:, date:) if site.known?(date) && date >= site.today)
 
         def next_days(date)
           [site.day(date), site.day(date + 1)] if site.known?(date) && site.known?(date + 1)

@@ -5,7 +5,8 @@ module Thistle
     module Decide
       # Everything the rules may look at, on one day. Unknown safety answers are nil, and the rules
       # treat nil as a no or a question, never as a yes.
-      Situation = Value.define(:date, :stage, :phases, :soil, :day, :next_days, :season, :climate, *Facts::CARRIED) do
+      Situation = Value.define(:date, :stage, :phases, :soil, :day, :next_days, :hours, :season, :climate,
+                               *Facts::CARRIED) do
         # An invader that is new to the region, or watched for, and not yet reported.
         def unreported? = new_here && !reported
         # Is the plant at home here?
@@ -28,20 +29,30 @@ module Thistle
         # What the method asks of the weather, the product's label before it; nil for work that any day will do for.
         def limits(removal) = Season::Limits.of(removal)&.then { |limits| limits.under(labels&.[](limits.key)) }
 
+        # What keeps a method off the day's weather, [Season::Fit::Against]: by the hours ahead, as every page judges
+        # them; a day that is past by its own figures; none where nothing is known.
+        def kept_off(removal)
+          limits = limits(removal) or return []
+          return hours.kept_off(limits) if hours
+
+          day ? limits.of_day(day, next_days&.last&.rain) : []
+        end
+
+        # The first of it that is of some keys, or nil.
+        def kept_off_by(removal, *keys) = kept_off(removal).find { |against| keys.include?(against.key) }
+
         # Is a product labelled for water at hand for a method? nil where nobody said.
         def for_water?(removal)
           aquatic_label.is_a?(Hash) ? aquatic_label[Season::Limits.of(removal)&.key] : aquatic_label
         end
 
-        # Forecast rain of today and tomorrow, mm; nil past the forecast.
-        def rain_soon = next_days && (next_days.sum(&:rain) if next_days.all?(&:rain))
         def anchor(key) = season.date(key)
       end
 
       # Which facts change from day to day, and whether anyone looked at one.
       class Situation
         SAP_DAYS = 21 # by which sap goes before the buds (memory)
-        DATED = %i[date stage phases soil day next_days season].freeze
+        DATED = %i[date stage phases soil day next_days hours season].freeze
 
         # Does sap rise in stems? From some thawing weeks before buds swell until full leaf; those of the coming year,
         # too.

@@ -29,6 +29,16 @@ module Thistle
         def for = reasons.find { |reason| reason.kind == :go }
         def against = reasons.find(&:against?)
       end
+
+      # What a crew on the ground may know better.
+      class Verdict
+        ARGUABLE = %i[fit_hours dry_soil saturated_soil barrow_ground].freeze
+
+        # Does nothing but the day's own weather or soil stand against it? Of herbicide the label decides.
+        def arguable?
+          wait? && !removal.herbicide? && reasons.select(&:against?).all? { |one| ARGUABLE.include?(one.rule) }
+        end
+      end
     end
   end
 end

@@ -48,6 +48,16 @@ module Thistle
 
         def on(date) = stretches.select { |stretch| stretch.date == date }
 
+        # What keeps a day from being fit: none where two hours together are, else [Against] of its daylight, what stands
+        # against most hours first.
+        def kept_off(date)
+          return [] if on(date).any?
+
+          found = hours.select { |said| said.hour.date == date && said.hour.light }.flat_map(&:against)
+          kept = found.group_by(&:key).sort_by { |key, all| [-all.size, key] }
+          kept.empty? ? [no(:dark)] : kept.map { |_, all| all.max_by { |one| one.value.to_f } }
+        end
+
         # What stands against a day most often: [Against, hours], by daylight.
         def blocked_by(date)
           lit = hours.select { |said| said.hour.date == date && said.hour.light && !said.fit? }

@@ -10,14 +10,15 @@ module Thistle
 
       # Which are a method's, what a label changes, and what stands against a whole day.
       class Limits
+        STRICTER = %i[basal water].freeze
         WET_DAY = 1.0 # mm from which a day counts as rainy
 
         # Those of a method; nil for work that any day will do for.
         def self.of(removal)
           (@of ||= {}).fetch(removal) do
             kinds = Knowledge.shipped.fits.values.select { |limits| removal.is?(*limits.tags.map(&:to_sym)) }
-            # Bark is stem work too, and asks for more.
-            kind = kinds.max_by { |limits| limits.key == :basal ? 1 : 0 }
+            # Bark is stem work too and asks for more; in the water the soil does not count.
+            kind = kinds.max_by { |limits| STRICTER.include?(limits.key) ? 1 : 0 }
             @of[removal] = kind&.with(**removal.limits)
           end
         end
@@ -34,6 +35,9 @@ module Thistle
                rainfast_h: label[:rainfast_h] || rainfast_h, labelled: true)
         end
 
+        # The same whatever the soil.
+        def on_any_soil = with(soil: Soil::CLASSES.map(&:to_s))
+
         # What stands against the weather of a whole day, as far as it is known: [:soil, :wind, :temperature, :rain].
         # rain_after: the next day's, mm.
         def against(day, soil, rain_after)
@@ -43,6 +47,15 @@ module Thistle
           found << :temperature unless within?(temperature, day.tmax)
           found << :rain if (herbicide? || calm_water) && rainy?(day.rain, herbicide? ? rain_after : 0)
           found
+        end
+
+        # The same as [Fit::Against], whatever the soil.
+        def of_day(day, rain_after)
+          told = { wind: [day.wind, wind], temperature: [day.tmax, temperature], rain: [day.rain, WET_DAY] }
+          on_any_soil.against(day, "moist", rain_after).map do |key|
+            value, limit = told.fetch(key)
+            Fit::Against.new(key: key == :rain ? :raining : key, value:, limit:, unknown: value.nil?)
+          end
         end
 
         def fit_day?(day, soil, rain_after) = against(day, soil, rain_after).empty?

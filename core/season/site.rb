@@ -108,9 +108,11 @@ module Thistle
 
         # A kind of work over the hours ahead, under the limits of labels (see Limits#under).
         def fit(key, labels = nil)
-          limits = Knowledge.shipped.fits.fetch(key).under(labels&.[](key))
-          (@fits ||= {})[limits] ||= Fit.new(self, limits)
+          fit_under(Knowledge.shipped.fits.fetch(key).under(labels&.[](key)))
         end
+
+        # Work under some Limits over the hours ahead.
+        def fit_under(limits) = (@fits ||= {})[limits] ||= Fit.new(self, limits)
 
         # Fit days of past years.
         def workable = @workable ||= Workable.new(self)

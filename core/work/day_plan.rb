@@ -16,6 +16,7 @@ module Thistle
         PART, WHOLE = 0.6, 0.4 # of what a job is worth, for a share of it and for finishing it
         MOVE, EARLY = 0.002, 0.001 # what each job in a block costs; and one in seed, for each block that follows
         NOT_THEN = "its hours are not fit then"
+        NOT_THAT_DAY = "its hours are not fit that day"
         WHOLE_DAY = 0.5 # of the time goes to the day as a whole, the rest to two blocks at a time
         MOVE_H = 0.05 # from one patch to the next, and putting down tools (memory)
         DONE = 1 - 1e-6
@@ -71,7 +72,7 @@ module Thistle
           lacking = job.needs.find { |need| able.none? { |person| need.met?(person, @day.date) } }
           return "it needs #{lacking.text}, and nobody who comes is" if lacking
           return "it takes #{job.least} people at once" if able.size < job.least
-          return "its hours are not fit that day" unless @day.blocks.each_index.any? { |b| worked(job, b).positive? }
+          return NOT_THAT_DAY unless @day.blocks.each_index.any? { |b| worked(job, b).positive? }
 
           tool = job.tools.keys.find { |key| @day.tools.fetch(key, 1).zero? }
           tool && "there is no #{Knowledge.shipped.kit.fetch(tool)["text"]}"

@@ -78,8 +78,10 @@ module Thistle
       def ways(row)
         facts = row.candidate.facts.with(date: @date)
         bench = Core::Decide::Bench.new(facts, @site)
-        right = bench.verdicts.select { |one| one.go? && (one.removal.removes? || one.removal.is?(:freeing)) }
+        works = bench.verdicts.select { |one| one.removal.removes? || one.removal.is?(:freeing) }
+        right = works.select(&:go?)
         two = [right.first, right.find { |one| !one.removal.herbicide? }].compact.uniq(&:removal)
+        two = [works.find(&:arguable?)].compact if two.empty?
         two.filter_map { |one| entry_of(row, facts, bench, one) }
       end
 
@@ -97,7 +99,7 @@ module Thistle
       def job(row, facts, removal, likely)
         patch = ranking.patch(row.id)
         least = [removal.crew, @work_day.heads > 1 ? 2 : 1].max
-        Core::Work::Job.new(id: row.id, method: removal.key, hours: likely, least:, fit: fit(facts, removal),
+        Core::Work::Job.new(id: row.id, method: removal.key, hours: likely, least:, fit: fit(row.id, facts, removal),
                             score: row.score * facts.kill(removal)["likely"] / 100.0,
                             most: (likely / EACH_H).ceil.clamp(least, [CROWD, least].max),
                             needs: Core::Work::Job.needs(removal), cannot: cannot(facts, removal),
@@ -116,10 +118,11 @@ module Thistle
         removal.kit.to_h { |key| [key, kit.fetch(key).fetch("share")] }
       end
 
-      # Hours of that day that are fit for it, where the forecast reaches; else any.
-      def fit(facts, removal)
+      # Hours of that day that are fit for it, where the forecast reaches and nobody holds it against them; else any.
+      def fit(id, facts, removal)
         limits = Core::Season::Limits.of(removal) or return [[0, 24]]
         return [[0, 24]] unless @date.between?(@today, @site.horizon)
+        return [[0, 24]] if @work_day.despite_kept.key?(id) && !removal.herbicide?
 
         label = facts.labels&.[](limits.key)
         fits[[limits, label]] ||= begin

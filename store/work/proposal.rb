@@ -55,7 +55,10 @@ module Thistle
       def left_out
         chosen = parts.map(&:id)
         rest = plan.jobs.flat_map(&:each_part).reject { |job| chosen.include?(job.id) }.uniq(&:id)
-        rest.map { |job| { patch: job.id, code: code(job), method: job.method, why: plan.against(job) } }
+        rest.map do |job|
+          hours = plan.against(job) == Core::Work::DayPlan::NOT_THAT_DAY && !@jobs.entry(job).removal.herbicide?
+          { patch: job.id, code: code(job), method: job.method, why: plan.against(job), arguable: hours }
+        end
       end
 
       # What is held and cannot be: [{code, why}].

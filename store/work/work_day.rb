@@ -15,6 +15,8 @@ module Thistle
       def tools_kept = JSON.parse(tools)
       def pins_kept = JSON.parse(pins).transform_keys(&:to_i)
       def bans_kept = JSON.parse(bans)
+      # Why patches are held against the hours of the day: {patch id => words}.
+      def despite_kept = JSON.parse(despite).transform_keys(&:to_i)
       def answered = answer && JSON.parse(answer, symbolize_names: true)
       def closed? = !closed_at.nil?
       def from_h = hours_of(starts_at)
@@ -37,12 +39,13 @@ module Thistle
       # What was asked is another: what was proposed no longer answers it.
       def ask_anew(**columns) = update(answer: nil, **columns)
 
-      # Holds a patch (in a block, or any), keeps it out, or lets it go.
-      def wish(patch_id, act, block: nil)
-        pins, bans = pins_kept.except(patch_id), bans_kept - [patch_id]
+      # Holds a patch (in a block, or any), keeps it out, or lets it go. why: where it is held against the hours.
+      def wish(patch_id, act, block: nil, why: nil)
+        pins, bans, despite = pins_kept.except(patch_id), bans_kept - [patch_id], despite_kept
         pins[patch_id] = block if act == "pin"
         bans << patch_id if act == "ban"
-        ask_anew(pins: JSON.generate(pins), bans: JSON.generate(bans))
+        act == "pin" ? (despite[patch_id] = why if why) : despite.delete(patch_id)
+        ask_anew(pins: JSON.generate(pins), bans: JSON.generate(bans), despite: JSON.generate(despite))
       end
 
       def take_back = update(deleted_at: Time.now.utc)

@@ -303,6 +303,31 @@ module Thistle
       assert_said "before the work, 12 May 2026"
     end
 
+    # One judge of a day, and a crew that may know better: a patch is held against the hours with a reason, never where
+    # a label decides.
+    def test_a_patch_is_held_against_the_hours_with_a_reason
+      propose
+      jobs = -> { Store::DayJobs.new(Store::WorkDay[day.id], Testing::TODAY) }
+      entry = jobs.call.entries.find { |one| !one.removal.herbicide? && one.job.fit != [[0, 24]] }
+      id = entry.patch.id
+      wish = { patch: id, wish: "pin" }
+      send_form(:post, "/work/days/#{day.id}/wishes", **wish, why: " ")
+      follow_redirect!
+
+      assert_said "Say why #{entry.patch.code} is done at hours that are not fit"
+      send_form(:post, "/work/days/#{day.id}/wishes", **wish, why: "Sand: it drains at once")
+      fits = jobs.call.entries.select { |one| one.patch.id == id }.group_by { |one| one.removal.herbicide? }
+
+      assert(fits[false].all? { |one| one.job.fit == [[0, 24]] })
+      assert(fits.fetch(true, []).none? { |one| one.job.fit == [[0, 24]] })
+      get "/work/days/#{day.id}"
+
+      assert_said "Held against the hours of the day:", "Sand: it drains at once"
+      send_form(:post, "/work/days/#{day.id}/wishes", patch: id, wish: "free")
+
+      assert_empty Store::WorkDay[day.id].despite_kept
+    end
+
     def test_kit
       Store::KitItem.dataset.delete
       send_form(:post, "/work/kit", kind: "saw", name: "Folding saws", owned: "2", broken: "3")

@@ -13,7 +13,8 @@ module Thistle
                   soil: "soil", slope: "lie of the ground", footing: "roots in", water_m: "distance to water",
                   zones: "zones in reach",
                   natives_near: "desirable plants in reach", new_planting: "new plantings", clean_site: "never sprayed",
-                  date: "day", day: "weather of the day", next_days: "rain ahead", season: "marks of the year",
+                  date: "day", day: "weather of the day", next_days: "rain ahead",
+                  hours: "hours ahead", season: "marks of the year",
                   climate: "climate",
                   stance: "herbicide here", schools: "schools kept", licensed: "licensed person",
                   aquatic_label: "product for water",
@@ -23,7 +24,7 @@ module Thistle
                   purpose: "asked to" }.freeze
         FORCES = { safety: %w[safety clay], legal: %w[law clay], school: %w[school thistle], craft: %w[craft moss],
                    local: ["this ground's own", "ochre"] }.freeze
-        SHELVES = { go: %w[Go check], wait: %w[Wait hourglass], ask: ["Not known for this plant: ask", "help-circle"],
+        SHELVES = { go: %w[Go check], wait: %w[Wait hourglass], ask: ["Ask first", "help-circle"],
                     no: ["Not here", "x"] }.freeze
         WORK = { "any" => "work of any kind", "herbicide" => "herbicide of any kind", "foliar" => "spraying leaves",
                  "stem_herbicide" => "stem herbicide", "pulling" => "pulling", "digging" => "digging",

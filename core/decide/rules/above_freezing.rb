@@ -6,13 +6,12 @@ module Thistle
       module Rules
         AboveFreezing = Rule.new(
           :above_freezing,
-          about: :stem_herbicide, looks: %i[day],
+          about: :stem_herbicide, looks: %i[day hours],
           source: "common_practice",
           says: "Stem work waits for days above freezing."
         ) do |now, removal|
-          next unless now.day
-
-          wait "Stem work is for days above freezing." if now.day.tmax <= now.limits(removal).temperature["low"]
+          cold = now.kept_off_by(removal, :temperature)
+          wait "Stem work is for days above freezing." if cold&.value && cold.value <= cold.limit["low"]
         end
       end
     end

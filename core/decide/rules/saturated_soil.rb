@@ -6,9 +6,9 @@ module Thistle
       module Rules
         SaturatedSoil = Rule.new(
           :saturated_soil,
-          about: :pulling, looks: %i[soil water_m plant],
+          about: %i[pulling digging severing], looks: %i[soil water_m plant],
           source: "common_practice",
-          says: "Nothing is pulled from saturated ground."
+          says: "Nothing is pulled or dug from saturated ground."
         ) do |now|
           if now.soil == :saturated && !now.in_water?
             wait "Saturated ground tears out with the root and packs under boots."

@@ -168,9 +168,10 @@ module Thistle
       assert_predicate verdict("tree_of_heaven", "limb_up_and_flag", licensed: false), :go?
     end
 
+    # A day that is past goes by its own figures.
     def test_weather_of_the_day
       site = Testing.site
-      situation = Core::Decide::Outlook.new(bench("amur_honeysuckle").facts, site).on(Testing::TODAY)
+      situation = Core::Decide::Outlook.new(bench("amur_honeysuckle").facts, site).on(Testing::TODAY).with(hours: nil)
       spray = Core::Knowledge.shipped.removal("foliar_spot")
       bark = Core::Knowledge.shipped.removal("basal_bark")
       rule = ->(key) { Core::Decide::Rule.all.find { |r| r.key == key } }
@@ -178,10 +179,48 @@ module Thistle
 
       assert_equal :wait, rule[:wind].judge(situation.with(day: day.with(wind: 25.0)), spray).kind
       assert_nil rule[:wind].judge(situation.with(day: day.with(wind: 9.0)), spray)
-      assert_equal :wait, rule[:rain_soon].judge(situation.with(next_days: [day.with(rain: 4.0), day]), spray).kind
+      assert_equal :wait, rule[:rain_soon].judge(situation.with(next_days: [day, day.with(rain: 4.0)]), spray).kind
       assert_equal :wait, rule[:heat].judge(situation.with(day: day.with(tmax: 33.0)), bark).kind
       assert_equal :wait, rule[:wet_or_frozen_bark].judge(situation.with(day: day.with(rain: 3.0)), bark).kind
       assert_nil rule[:wind].judge(situation.with(day: nil), spray), "past the forecast nothing is guessed"
+    end
+
+    # One judge: on every day of the forecast, for every method whose plant, ground and season allow it, Decide says
+    # wait for the weather where no two hours of that day are fit, and only there; and for the soil where the kind of
+    # work does not have it.
+    def test_one_judge_of_a_day
+      site = Testing.site
+      weather = %i[wind heat above_freezing rain_soon wet_or_frozen_bark fit_hours]
+      tried = 0
+      (Testing::TODAY..site.horizon).each do |date|
+        Core::Knowledge.shipped.methods_of_removal.each_value do |removal|
+          limits = Core::Season::Limits.of(removal) or next
+          plant = Core::Knowledge.shipped.invaders.find { |one| removal.told?(one) && !one.aquatic? } or next
+          now = bench(plant.key, date:, soil: nil).situation
+          said = now.plant && bench(plant.key).facts.rules.for(removal).filter_map { |rule| rule.judge(now, removal) }
+          fit = Core::Season::Fit.new(site, limits.on_any_soil).on(date).any?
+          tried += 1
+
+          assert_equal fit, said.none? { |one| weather.include?(one.rule) && one.against? }, "#{removal.key} #{date}"
+        end
+      end
+
+      assert_operator tried, :>, 100
+    end
+
+    def test_soils_are_judged_alike
+      rules = Core::Decide::RuleBook::SHIPPED
+      Core::Knowledge.shipped.methods_of_removal.each_value do |removal|
+        limits = Core::Season::Limits.of(removal) or next
+        plant = Core::Knowledge.shipped.invaders.find { |one| removal.told?(one) } or next
+        Core::Season::Soil::CLASSES.each do |soil|
+          now = bench(plant.key, soil:, water_m: plant.aquatic? ? 0.0 : 300.0).situation.with(stage: :leaf)
+          said = rules.for(removal).reject { |rule| rule.key == :tag_when_nothing_works }
+                      .select { |rule| rule.looks.include?(:soil) }.filter_map { |rule| rule.judge(now, removal) }
+
+          assert_equal limits.soil.include?(soil.to_s), said.none?(&:against?), "#{removal.key} #{soil}"
+        end
+      end
     end
 
     # Every wait ends on a day on which the same question gets a go, and not a day sooner.
@@ -252,7 +291,7 @@ module Thistle
       end
       items = Core::Decide::Agenda.new(entries).items
 
-      assert_equal [[2, :closing], [1, :waiting], [3, :waiting]], items.map { |item| [item.id, item.group] }
+      assert_equal [[2, :closing], [1, :good], [3, :good]], items.map { |item| [item.id, item.group] }
       assert_same items[1].verdict, items[2].verdict
       assert_equal Core::Season::Phenology.new(mustard.plant, site).next(:ripe_seed, site.today), items.first.until
     end

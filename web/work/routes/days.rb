@@ -85,7 +85,12 @@ module Thistle
               day, patch = work_day_at(params["id"]), patch_at(params["patch"])
               act = %w[pin ban free].include?(params["wish"]) ? params["wish"] : halt(404)
               block = params["block"].to_s.empty? ? nil : Whole.read(params["block"])
-              day.wish(patch.id, act, block:)
+              why = params["why"].to_s.strip[0, 300]
+              if params.key?("why") && why.empty?
+                next go_to("/work/days/#{day.id}", "Say why #{patch.code} is done at hours that are not fit for it.")
+              end
+
+              day.wish(patch.id, act, block:, why: (why unless why.empty?))
               Store::Proposal.new(day, today).call
               said = { "pin" => "held", "ban" => "left out", "free" => "as it comes" }.fetch(act)
               go_to "/work/days/#{day.id}", "#{patch.code} is #{said}; the day is proposed again."
