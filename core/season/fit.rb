@@ -48,8 +48,8 @@ module Thistle
 
         def on(date) = stretches.select { |stretch| stretch.date == date }
 
-        # What keeps a day from being fit: none where two hours together are, else [Against] of its daylight, what stands
-        # against most hours first.
+        # What keeps a day from being fit: none where two hours together are, else [Against] of its daylight, the one
+        # that keeps off most hours first.
         def kept_off(date)
           return [] if on(date).any?
 
