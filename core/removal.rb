@@ -67,15 +67,15 @@ module Thistle
       # Does it take the top and leave the root untreated, so that roots send up suckers?
       def wakes? = is?(:cutting, :felling, :mulching, :girdling) && !is?(:stem_herbicide)
 
-      # Is it for plants like this by habit, root and stem, whether or not the plant's file names it?
+      # Is it for plants like this by habit, root and stem, or how they live, whether or not the plant's file names it?
       def suits?(plant)
-        suits ? fits?(plant, suits) : false
+        !suits.nil? && (fits?(plant, suits) || ways.any? { |way| fits?(plant, way.slice(*WAYS)) })
       end
 
       # How a plant lives that its file need not name it for: in words, where one way of its file fits; nil where none
       # does.
       def carried(plant, size)
-        way = @data.fetch("carried_by", []).find do |one|
+        way = ways.find do |one|
           fits?(plant, one.slice(*WAYS)) && (one["sizes"].nil? || one["sizes"].include?(size))
         end
         way && way["text"]
@@ -120,6 +120,9 @@ module Thistle
       def follows(plant = nil) = (plant && told(plant)&.fetch("follows", nil)) || @data["follows"]
 
       private
+
+      # How a plant may live that carries it.
+      def ways = @data.fetch("carried_by", [])
 
       # Does what stays in the ground sprout? A seedling has nothing yet that would.
       def leaves_pieces?(plant)

@@ -100,7 +100,7 @@ module Thistle
     def test_a_mixed_patch_and_another_school
       visit_bench "Q-02"
 
-      assert_selector ".combination tr", text: /40 pencil\s+Basal bark\s+from Saturday/
+      assert_selector ".combination tr", text: /40 pencil\s+Basal bark\s+from Friday/
       assert_selector ".combination .figures", text: /9\d %.*crew hours/m
       assert_selector ".other-schools tr", text: /none/
       find(".other-schools").click_link "What this ground keeps, and why"

@@ -10,9 +10,11 @@ module Thistle
           source: "common_practice",
           says: "Flowering stems are burnt green, before seed."
         ) do |now, removal|
-          if now.seeding? || now.stage == :green_seed || now.phases.intersect?(%i[green_seed hardening])
+          at = removal.told(now.plant)&.fetch("at", nil)
+          green = now.phases.intersect?(%i[green_seed hardening]) && !at&.include?("green_seed")
+          if now.seeding? || green
             no "Seed is on it, green or ripe: the updraught carries it off."
-          elsif removal.told(now.plant)&.key?("at") # its file gives the stage
+          elsif at # its file gives the stage
             next
           elsif !%i[budding flower].include?(now.stage)
             wait "It is burnt in flower, while the stems are green and before seed."

@@ -38,21 +38,44 @@ module Thistle
           unless told || removal.carried(plant, bench.facts.size)
             faults << "#{plant.key}: #{removal.key} is not named and nothing carries it"
           end
-          if removal.is?(:burning) && %i[green_seed ripe_seed].include?(bench.situation.stage)
-            faults << "#{plant.key}: burnt with seed on it"
-          end
+          faults << "#{plant.key}: burnt with seed on it" if burns_seed?(removal, told, bench.situation.stage)
         end
       end
 
       assert_empty faults.uniq
     end
 
-    # Each file has a way to go in its season, on favourable ground.
+    # Unless its own file gives that stage.
+    def burns_seed?(removal, told, stage)
+      removal.is?(:burning) && %i[green_seed ripe_seed].include?(stage) && !told&.fetch("at", [])&.include?(stage.to_s)
+    end
+
+    # Each file has a way to go in its season for each thing that ground may be for, with desirable plants beside or
+    # without.
     def test_every_invader_has_a_go_in_its_season
       gone = Hash.new { |hash, key| hash[key] = [] }
-      each_bench { |plant, bench| gone[plant.key] |= bench.going.map(&:key) }
+      each_bench(DAYS.values_at(1, 3, 5), SIZES) do |plant, bench|
+        Core::Knowledge.shipped.aims.keys.product([true, false]) do |aim, natives_near|
+          facts = bench.facts.with(aim:, natives_near:, cover: [bench.facts.cover, 40.0].min)
+          asked = Core::Decide::Bench.new(facts, bench.site)
+          next if gone[[plant.key, aim, natives_near]].any?
 
-      assert_empty(Core::Knowledge.shipped.invaders.map(&:key).reject { |key| gone[key].any? })
+          gone[[plant.key, aim, natives_near]] = asked.removals.select do |removal|
+            (removal.removes? || removal.is?(:seed_stop)) && asked.kind(removal) == :go
+          end
+        end
+      end
+
+      assert_empty(gone.select { |_, ways| ways.empty? }.keys)
+      assert_operator gone.size, :>, 1000
+    end
+
+    # What the table still asks about is named here: nobody's bulletin answers it.
+    def test_what_is_still_a_question
+      rows = Core::Knowledge::Effects.new(Core::Knowledge.shipped).rows
+      asked = rows.flat_map { |plant, effects| effects.filter_map { |key, told| [plant.key, key] if told == :unknown } }
+
+      assert_equal [%w[dames_rocket prescribed_burn], %w[rhododendron_ponticum basal_bark]], asked.sort
     end
 
     # Each part of a plant goes to one place; where a pile is built nothing says never, and nothing that lives goes on
@@ -92,7 +115,7 @@ module Thistle
 
         refute_equal :ask, bench.best&.kind
       end
-      assert_operator asked, :>, 10
+      assert_operator asked, :>=, 1
     end
 
     # The table says what the bench says: what harms is told, and what nobody knows is not dressed as known.
