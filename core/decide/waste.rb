@@ -50,11 +50,27 @@ module Thistle
 
         def seed = ("bag_and_landfill" if carries_seed? && (taken? || cut?))
 
-        def crown = ("bag_and_landfill" if rooted? && @plant.is?(*LIVE_UNDERGROUND))
+        # Root wads of shrubs and vines go onto a platform of logs, where piles are built; what roots from any piece is
+        # bagged.
+        def crown
+          return unless rooted? && @plant.is?(*LIVE_UNDERGROUND)
+
+          @plant.woody? && !@plant.is?(:fragments_root) && platform? ? "log_platform" : "bag_and_landfill"
+        end
 
         # Stems that root go off the ground, or into the bag where the plant's file asks for no less.
-        def cane = (stems_root? && tops? ? careful : nil)
-        def root = ("dry_off_ground" if rooted? && !@plant.is?(*LIVE_UNDERGROUND))
+        def cane
+          return unless stems_root? && tops?
+
+          platform? && @plant.woody? && !@plant.is?(:fragments_root) ? "log_platform" : careful
+        end
+
+        def root = (lying if rooted? && !@plant.is?(*LIVE_UNDERGROUND))
+        def platform? = @plant.disposal["clean"] != "bag_and_landfill" && @now.school(:piles) == "pile"
+
+        # A weed without seed or flower may lie, roots up, where its file lets it.
+        def lying = @plant.disposal["clean"] == "roots_up" && !in_flower? ? "roots_up" : "dry_off_ground"
+        def in_flower? = !%i[leaf dormant].include?(@now.stage)
 
         def branch
           return if !@plant.woody? || stems_root? || !tops?
@@ -68,6 +84,7 @@ module Thistle
           return @plant.disposal.fetch("seeding", "bag_and_landfill") if carries_seed?
 
           clean = @plant.disposal.fetch("clean", "dry_off_ground")
+          clean = lying if clean == "roots_up"
           @removal.is?(:cutting, *LIES) && clean != "bag_and_landfill" ? "where_it_falls" : clean
         end
 
