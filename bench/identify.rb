@@ -1,6 +1,8 @@
 # frozen_string_literal: true
 
+require "yaml"
 require_relative "specimens"
+require_relative "readings"
 
 module Thistle
   # The identify room: how quick an answer is, and how often it is right.
@@ -22,6 +24,7 @@ module Thistle
       core
       exchange(&)
       named
+      read
       apart
       left_out
     end
@@ -58,6 +61,32 @@ module Thistle
                   "median %d (asked: 7 or fewer)",
                   median(walks.map { |walk| walk.lead || 99 }), median(walks.map(&:looks)))
       worst walks.reject(&:right?), EACH
+    end
+
+    # Specimens that others wrote down, by kind of situation.
+    def read
+      rows = YAML.safe_load_file("#{ROOT}/test/fixtures/specimens.yml").map { |row| [row, Readings.key(row)] }
+      puts "#{rows.size} specimens that others wrote down without sight of the library"
+      told(rows, "at least 96", "99")
+      puts format("  settled wrongly %d (asked: none)", rows.count do |row, key|
+        key.settlement.settled? && Readings.rank(row, key) > 1
+      end)
+      kinds = rows.group_by { |row, _| kind(row) }
+      kinds.each { |kind, some| print("  #{kind}, #{some.size}:") || told(some, nil, nil) }
+    end
+
+    def told(rows, first, three)
+      ranks = rows.map { |row, key| Readings.rank(row, key) }
+      asked = first && " (asked: #{first} and #{three})"
+      puts format("  right name first %.1f %%, in the first three %.1f %%%s", share(ranks) { |rank| rank == 1 },
+                  share(ranks) { |rank| rank <= 3 }, asked)
+    end
+
+    # What is there to be seen of a specimen.
+    def kind(row)
+      shows = row["seen"].keys.map { |key| @library.characters.fetch(key).shows }
+      %w[flower fruit winter turn].find { |one| shows.include?(one) }&.then { |one| "with #{one}" } ||
+        (row["seen"]["rosette"] == "flat" ? "rosettes" : "leaf and stem alone")
     end
 
     # The same of rosettes, young plants and winter twigs, which most scouts meet.

@@ -1,22 +1,21 @@
 # frozen_string_literal: true
 
 module Thistle
-  # Volunteers who look at random specimens: each plant drawn from the library's own frequencies in a random month
-  # in which it stands, each look misread at the error that the library states, answering only what is suggested.
+  # Volunteers who look at random specimens: each plant drawn from its own mixture in a random month in which it
+  # stands, each look misread at the error that the library states, answering only what is suggested.
   class Specimens
     LOOKS = 12
-    # Plants as they mostly meet a scout. of: which; shows: what can be seen besides what the day shows; when: on what
-    # days; says: what such a specimen answers whatever the file's frequencies are.
+    STANDS = 0.5 # of full sight, from which a day shows a plant
+    SHARE = 0.03 # of a day's specimens, from which an aspect is met
+    Aspects = Core::Identify::Mixture
+    # Plants as they mostly meet a scout. of: which; only: in what aspects; when: on what days.
     KINDS = {
-      "rosettes" => { of: ->(plant) { plant.characters.dig("rosette", "flat") },
-                      says: { "rosette" => "flat", "height" => :least },
-                      when: ->(phases) { !phases.intersect?(%i[flower green_seed ripe_seed]) },
-                      hides: ->(one) { one.group == "stem" || %w[flower fruit].include?(one.shows) } },
-      "young plants" => { of: ->(plant) { plant.woody? && plant.form != :vine }, says: { "height" => :least },
-                          when: ->(phases) { phases.include?(:leaf) },
-                          hides: ->(one) { one.key == "bark" || %w[flower fruit].include?(one.shows) } },
-      "winter twigs" => { of: ->(plant) { plant.woody? && !plant.is?(:evergreen) }, says: {}, when: :empty?.to_proc,
-                          hides: ->(one) { %w[leaf flower fruit].include?(one.shows) } }
+      "rosettes" => { of: ->(plant) { plant.characters.dig("rosette", "flat") }, only: %w[young] },
+      "young plants" => { of: ->(plant) { plant.woody? && plant.form != :vine }, only: %w[young] },
+      "seedlings" => { of: ->(plant) { plant.is?(:seeds) && !plant.aquatic? }, only: %w[seedling] },
+      "shoots" => { of: ->(plant) { plant.is?(:perennial) && !plant.aquatic? }, only: %w[sprouting] },
+      "dead stems" => { of: ->(plant) { %i[herb grass].include?(plant.form) }, only: %w[dead] },
+      "winter twigs" => { of: ->(plant) { plant.woody? && !plant.is?(:evergreen) }, only: %w[grown], bare: true }
     }.freeze
     Walk = Struct.new(:plant, :lead, :looks, :key, keyword_init: true) do
       def settled? = key.settlement.settled?
@@ -24,7 +23,7 @@ module Thistle
       def right? = named == plant
     end
 
-    # site: where it is always looked; left_out: a plant that the library is not to know.
+    # site: where it is always looked; knowledge: what the volunteers' library knows.
     def initialize(site:, random: Random.new(1), knowledge: Core::Knowledge.shipped)
       @site, @random, @knowledge = site, random, knowledge
       @priors, @keys = {}, {}
@@ -33,12 +32,12 @@ module Thistle
     # One volunteer before one specimen, until the name is settled or LOOKS are used up; nil where no day shows one.
     # lead: looks after which the right plant was first for good. kind: of KINDS, or nil for any.
     def walk(plant, kind = nil)
-      @kind = KINDS[kind]
-      key = start(plant) or return
-      @phases = key.prior.phases_of(plant)
+      key, specimen = start(plant, KINDS[kind])
+      return unless key
+
       firsts = [key.top.plant]
       while key.observed.size < LOOKS && !key.settlement.settled? && (look = key.next_look)
-        answer = answer(plant, look.character)
+        answer = answer(specimen, look.character)
         key = follow(key, look.character.key, answer)
         firsts << key.top.plant if answer
       end
@@ -48,10 +47,28 @@ module Thistle
 
     private
 
-    def start(plant)
-      dates = (0..11).map { |n| @site.today >> n }.shuffle(random: @random)
+    # [a key without answers, a specimen] of a day on which such a one stands.
+    def start(plant, kind)
+      mixtures = (0..11).map { |n| @site.today >> n }.shuffle(random: @random).lazy.map { |day| mixture(plant, day) }
+      day, mixture = mixtures.find { |_, mixture| met?(mixture, kind) }
+      return unless day
+
       region = plant.regions.values_at("invasive", "native").compact.flatten.sample(random: @random)
-      date = dates.find { |day| standing?(plant, prior(day, region)) } or return
+      specimen = Core::Identify::Specimen.new(mixture, Core::Knowledge.shipped.aspects, @random,
+                                              only: kind&.fetch(:only))
+      [empty(day, region), specimen]
+    end
+
+    def mixture(plant, day) = [day, Aspects.new(plant, @site.calendar(plant), day)]
+
+    def met?(mixture, kind)
+      return mixture.standing >= STANDS unless kind
+
+      kind[:only].sum { |aspect| mixture.shares.fetch(aspect) } >= SHARE &&
+        (!kind[:bare] || mixture.visible(Core::Knowledge.shipped.aspects.fetch("grown"))["leaf"] < 0.2)
+    end
+
+    def empty(date, region)
       @keys[[date, region]] ||= Core::Identify::Key.new({}, site: @site, date:, region:, knowledge: @knowledge,
                                                         prior: prior(date, region))
     end
@@ -62,31 +79,17 @@ module Thistle
       @keys[[key, character, answer]] ||= answer ? key.plus(character, answer) : skip(key, character)
     end
 
-    def standing?(plant, prior)
-      phases = prior.phases_of(plant)
-      @kind ? @kind[:when].call(phases) && (phases.any? || plant.woody?) : plant.is?(:woody, :evergreen) || phases.any?
-    end
-
     def prior(date, region)
       @priors[[date, region]] ||= Core::Identify::Prior.new(chances: Core::Identify::Chances.of(@knowledge),
                                                             site: @site, date:, region:)
     end
 
     # What the volunteer says; nil for can't tell: nothing to see now, no such part, or not known of this plant.
-    def answer(plant, character)
-      return said(plant, character) if @kind && (@kind[:says].key?(character.key) || @kind[:hides].call(character))
+    def answer(specimen, character)
+      shown = specimen.answer(character, @random) or return
+      return shown unless @random.rand < character.error
 
-      phases = Core::Identify::Prior::SHOWN_BY[character.shows]
-      return if phases && !phases.intersect?(@phases)
-
-      shown = character.draw(plant, @random) or return
-      @random.rand < character.error ? character.answer_in(character.states.keys.sample(random: @random)) : shown
-    end
-
-    # What such a specimen shows by its kind; nil for what cannot be seen on it.
-    def said(plant, character)
-      answer = @kind[:says][character.key]
-      answer == :least ? plant.characters.dig(character.key, "low")&.to_s : answer
+      character.answer_in(character.states.keys.sample(random: @random))
     end
 
     def skip(key, character)

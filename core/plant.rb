@@ -6,7 +6,7 @@ module Thistle
     class Plant
       attr_reader :key, :name, :scientific, :family, :status, :form, :traits, :characters, :phases,
                   :look_alikes, :removals, :hazards, :disposal, :jobs, :replant, :seed, :fragments, :spot, :matters,
-                  :life_source, :also, :regions, :dispersal, :stages
+                  :life_source, :also, :regions, :dispersal, :stages, :aspects
 
       def initialize(key, data)
         @key = key
@@ -23,6 +23,7 @@ module Thistle
         @replant, @seed, @fragments, @spot, @matters = data.values_at("replant", "seed", "fragments", "spot", "matters")
         @also, @regions, @dispersal = data.fetch("also", []), data.fetch("regions", {}), data["dispersal"]
         @stages = data["stages"]
+        @aspects = data.fetch("aspects", {}).except("source").freeze
         freeze
       end
 

@@ -52,16 +52,21 @@ module Thistle
           chosen = telling.first(LOOKS - 2) + telling.drop(LOOKS - 2).sample(2, random: @random)
           chosen.sort_by do |character|
             @knowledge.characters.keys.index(character.key)
-          end.to_h { |character| [character, character.draw(plant, @random)] }
+          end.to_h { |character| [character, specimen.answer(character, @random)] }
+        end
+
+        # Mostly a grown plant: seedlings and dead stems are for those who know it.
+        def specimen
+          @specimen ||= begin
+            mixture = Mixture.new(plant, @site.calendar(plant), date)
+            Specimen.new(mixture, @knowledge.aspects, @random, only: %w[young grown turning])
+          end
         end
 
         def visible
-          prior = Prior.new(chances: Chances.of(@knowledge), site: @site, date:)
-          phases = prior.phases_of(plant)
-          plant.characters.keys.map { |key| @knowledge.characters.fetch(key) }.reject(&:touch).select do |character|
-            prior.year_shows?(character.shows) &&
-              Prior::SHOWN_BY.fetch(character.shows, phases).then { |any| any == phases || any.intersect?(phases) }
-          end
+          year = Turn.new(@site, date)
+          plant.characters.keys.map { |key| @knowledge.characters.fetch(key) }.reject(&:touch)
+               .select { |character| year.shows?(character.shows) && specimen.shows?(character) }
         end
       end
     end

@@ -3,60 +3,78 @@
 module Thistle
   module Core
     module Identify
-      # The chance of every answer in every plant, worked out once: rows of numbers in the order of `plants`.
+      # The chance of every answer in every plant, worked out once: rows of numbers in the order of `plants`, for plants
+      # as their files describe them and for each aspect in which they look otherwise.
       #
-      # (1 - e) x share of the state in the plant + e / states, e being the character's observer error. Beside every
-      # plant of the library stands a stranger like it, that the library does not know. It answers like its kin as often
-      # as look-alikes of the library are alike in that character, and like any plant in the rest: a hollow pith
-      # says more for a name than a thornless stem.
+      # (1 - e) x share of the state in the plant, some of it taken for the states beside it, + e / states, e being the
+      # character's observer error. Beside every plant of the library stands a stranger like it, that the library does
+      # not know. It answers like its kin as often as look-alikes of the library are alike in that character, and like
+      # any plant in the rest: a hollow pith says more for a name than a thornless stem.
       class Chances
         NOT_THERE = 0.25 # someone sees a part that such a plant does not have (memory)
         KINSHIP = 0.7    # how alike look-alikes are in a character of which fewer than FEW pairs tell (memory)
         FEW = 5
         DISTINCT = 0.4   # never taken for less alike than this
 
-        attr_reader :plants, :characters
+        attr_reader :plants, :characters, :aspects
 
         # The shipped library's, kept.
         def self.of(knowledge)
           @kept ||= ObjectSpace::WeakMap.new
-          @kept[knowledge] ||= new(knowledge.plants.values, knowledge.characters)
+          @kept[knowledge] ||= new(knowledge.plants.values, knowledge.characters, knowledge.aspects)
         end
 
-        def initialize(plants, characters)
-          @plants, @characters = plants, characters
+        # aspects: {key => Aspect}.
+        def initialize(plants, characters, aspects)
+          @plants, @characters, @aspects = plants, characters, aspects
           @pairs = pairs
           @index = plants.each_with_index.to_h { |plant, n| [plant.key, n] }
+          @kinships = characters.transform_values { |character| kinship(character) }
           @rows = characters.transform_values { |character| rows_of(character) }
           @logs = @rows.transform_values do |rows|
             rows.transform_values { |row| row.map { |c| c * Math.log2(c) }.freeze }
           end
+          @looking = aspects.transform_values { |aspect| looking(aspect) }
         end
 
         def index(plant) = @index.fetch(plant.key)
 
-        # {state => row} of a character: first every plant, then every plant's stranger.
-        def rows(key) = @rows.fetch(key)
+        # {state => row} of a character: first every plant, then every plant's stranger. aspect: the key of one, or nil
+        # for the plant as its file has it.
+        def rows(key, aspect = nil) = (aspect && @looking.fetch(aspect)[key]) || @rows.fetch(key)
 
-        # c log2 c of the same rows.
+        # c log2 c of the plain rows.
         def logs(key) = @logs.fetch(key)
+
+        # Does any aspect change a character?
+        def changes?(key) = @looking.any? { |_, rows| rows.key?(key) }
 
         private
 
-        def rows_of(character)
-          columns = plants.map { |plant| column(character, plant) }
-          kinship = kinship(character)
+        # {character => {state => row}} of those that an aspect changes in any plant.
+        def looking(aspect)
+          changed = characters.values.select { |character| plants.any? { |plant| aspect.changes?(character, plant) } }
+          changed.to_h { |character| [character.key, rows_of(character, aspect)] }
+        end
+
+        def rows_of(character, aspect = nil)
+          columns = plants.each_with_index.map do |plant, n|
+            plain = aspect && !aspect.changes?(character, plant)
+            plain ? @columns.fetch(character.key)[n] : column(character, plant, aspect)
+          end
+          (@columns ||= {})[character.key] ||= columns
+          kinship = @kinships.fetch(character.key)
           character.states.keys.each_with_index.to_h do |state, n|
             [state, with_strangers(columns.map { |column| column[n] }, kinship)]
           end
         end
 
-        def column(character, plant)
+        def column(character, plant, aspect)
           size = character.states.size
-          shares = character.shares(plant)
+          shares = aspect ? aspect.shares(character, plant) : character.shares(plant)
           return Array.new(size, (character.for?(plant) ? 1.0 : NOT_THERE) / size) unless shares
 
-          shares.values.map { |share| ((1 - character.error) * share) + (character.error / size) }
+          character.answers(shares).values
         end
 
         def with_strangers(row, kinship)

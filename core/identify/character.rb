@@ -9,6 +9,7 @@ module Thistle
       class Character
         # How often, as shares; a state that a file does not list for a described character counts as never (memory).
         SHARES = { "always" => 0.96, "usually" => 0.75, "sometimes" => 0.3, "rarely" => 0.06, "never" => 0.005 }.freeze
+        MIXED = 0.1 # how often a state is taken for one beside it (memory)
         SLACK = 1.1 # a specimen may be that much outside the range that a flora gives (memory)
 
         attr_reader :key, :label, :hint, :group, :shows, :error, :effort, :touch, :states, :unit, :edges
@@ -18,6 +19,7 @@ module Thistle
           @hint, @touch, @forms, @usual = more.values_at(:hint, :touch, :of, :usual)
           @unit, @edges = more[:measured]&.values_at("unit", "edges")
           @states = (@edges ? stretches : more[:states]).freeze
+          @near = neighbours(more.fetch(:near, [])).freeze
           freeze
         end
 
@@ -49,10 +51,26 @@ module Thistle
           told = plant.characters[key] || (@usual if for?(plant))
           return unless told
 
-          raw = told.key?("low") ? overlaps(told["low"] / SLACK, told["high"] * SLACK) : listed(told)
-          total = raw.values.sum
-          raw.transform_values { |share| share / total }
+          told.key?("low") ? shares_between(told["low"], told["high"]) : shares_of(told)
         end
+
+        # The same of {state => how often}, and of a range.
+        def shares_of(told) = whole(listed(told))
+        def shares_between(low, high) = whole(overlaps(low / SLACK, high * SLACK))
+
+        # {state => chance that it is the answer} where specimens show {state => share}: some take a state for one
+        # beside it, and some err.
+        def answers(shares)
+          found = shares.transform_values { |share| share * (1 - MIXED) }
+          shares.each do |state, share|
+            near = @near.fetch(state, [state])
+            near.each { |other| found[other] += share * MIXED / near.size }
+          end
+          found.transform_values { |chance| ((1 - error) * chance) + (error / states.size) }
+        end
+
+        # Those that volunteers take a state for.
+        def near(state) = @near.fetch(state, [])
 
         # The share of specimens in which two plants differ, 0 to 1; nil where nothing is known of one of them.
         def apart(left, right) = self.class.distance(shares(left), shares(right))
@@ -60,13 +78,6 @@ module Thistle
         # Total variation distance of two {state => share}.
         def self.distance(mine, theirs)
           mine && theirs && (mine.sum { |state, share| (share - theirs[state]).abs } / 2)
-        end
-
-        # An answer drawn from what a plant shows; nil where nothing is known.
-        def draw(plant, random)
-          known = shares(plant) or return
-          left = random.rand
-          answer_in(known.find { |_, share| (left -= share) <= 0 }&.first || known.keys.last)
         end
 
         # {state => "always", ...} as the file or custom says it; for a measured one, the states within its range.
@@ -87,6 +98,15 @@ module Thistle
 
         private
 
+        # {state => [states beside it]}: of a measured one the stretches beside it.
+        def neighbours(pairs)
+          pairs = measured? ? states.keys.each_cons(2).to_a : pairs.map { |pair| pair.split("-") }
+          pairs.each_with_object({}) do |(one, other), all|
+            (all[one] ||= []) << other
+            (all[other] ||= []) << one
+          end
+        end
+
         def stretches
           said = unit == "count" ? "" : " #{unit}"
           [["0", "under #{edges.first}#{said}"],
@@ -102,6 +122,12 @@ module Thistle
         end
 
         def bounds(n) = [n.zero? ? edges.first / 4.0 : edges[n - 1], n == edges.size ? edges.last * 4.0 : edges[n]]
+
+        def whole(raw)
+          total = raw.values.sum
+          raw.transform_values { |share| share / total }
+        end
+
         def listed(told) = states.keys.to_h { |state| [state, SHARES.fetch(told.fetch(state, "never"))] }
 
         # A range laid over the stretches, on a logarithmic scale.

@@ -14,14 +14,16 @@ module Thistle
         SETTLED_AT = 0.95
         LIKELY = 0.002 # below it, a plant no longer shapes what is asked
         # weight, before anyone looks, of plants that the library does not know, against 1 - it (memory)
-        UNLISTED = 0.38
+        UNLISTED = 0.33
         LEADS = 0.5      # from this chance on, a plant leads: what decides against its look-alikes is asked first
         LEADING = 0.4    # from this chance on, looks are asked for that confirm it
         WORTHLESS = 0.005 # bits; a look that tells less is not asked for
         HAZARD = 0.05 # from this chance on, a plant that can harm decides what may be touched
+        SEEN = 0.12 # below it, of likely plants, an organ is not there to be asked for (memory)
         HAVING = 0.2 # below it, a part that most likely plants do not have is not asked for (memory)
         FIRST, SOME = 5, 2 # plants that a person reads of; answers from which the order of plants says something
         EFFORT = { 1 => 1.0, 2 => 0.8, 3 => 0.6 }.freeze
+        MANY = 90 # from so many plants on, aspects hardly change what is asked first
         LISTED = 12 # candidates told in full
 
         Candidate = Value.define(:plant, :probability, :fits, :against, :unseen)
@@ -55,7 +57,7 @@ module Thistle
         def unlisted = probabilities.drop(size).sum
 
         # Numbers in the order of Chances#plants, then those of the strangers beside them.
-        def probabilities = @probabilities ||= weigh
+        def probabilities = evidence.probabilities
 
         # Bits of doubt left.
         def doubt = -probabilities.sum { |p| p.positive? ? p * Math.log2(p) : 0 }
@@ -66,6 +68,8 @@ module Thistle
         # What to expect of an answer, over likely plants and strangers: its chance m, and the mean of c log2 c,
         # c being its chance in each. The inner loop of every suggestion.
         def expect(character, state)
+          return evidence.expect(character, state, shaping) if chances.changes?(character) && shaping.size <= MANY
+
           row, logs = chances.rows(character)[state], chances.logs(character)[state]
           m = mean = 0.0
           shaping.each do |n, p|
@@ -98,9 +102,9 @@ module Thistle
         # The chance that a character can be seen today, over the likely plants.
         def shown(character)
           return 0.0 unless prior.year_shows?(character.shows)
+          return 1.0 unless Mixture::SHOWN_BY.key?(character.shows)
 
-          seen = prior.seen(character.shows) or return 1.0
-          likely.sum { |n| probabilities[n] * seen[n] } / likely.sum { |n| probabilities[n] }
+          evidence.shown(character.shows, likely)
         end
 
         # A key with one more answer.
@@ -122,10 +126,14 @@ module Thistle
           end
         end
 
-        # How an answer sits with a plant: :fits, :against, or nil where its file is silent.
+        # How an answer sits with a plant: :fits, :against, or nil where its file is silent. What it shows in an aspect
+        # that it may well be in fits, too.
         def stand(plant, key)
           told = character(key).told(plant)
-          told.empty? ? nil : stand_of(told[@states.fetch(key)])
+          return if told.empty?
+
+          state = @states.fetch(key)
+          FITS.include?(told[state]) || evidence.shows?(plant, character(key), state) ? :fits : :against
         end
 
         private
@@ -138,6 +146,10 @@ module Thistle
         end
 
         def size = chances.plants.size
+
+        def evidence
+          @evidence ||= Evidence.new(chances:, prior:, seen: @states, absent: @absent, unlisted: UNLISTED)
+        end
 
         # [index, probability] of what shapes the questions, scaled to 1: the likely plants and, once one of them leads,
         # the strangers beside them, so that looks are asked that confirm the name.
@@ -158,7 +170,7 @@ module Thistle
 
         def unanswered
           @unanswered ||= knowledge.characters.values.reject do |c|
-            observed.key?(c.key) || absent.key?(c.key) || skipped.include?(c.key) || shown(c) < 0.02 || has(c) < HAVING
+            observed.key?(c.key) || absent.key?(c.key) || skipped.include?(c.key) || shown(c) < SEEN || has(c) < HAVING
           end
         end
 
@@ -169,24 +181,7 @@ module Thistle
         end
 
         def open = unanswered - withheld
-        def stand_of(often) = FITS.include?(often) ? :fits : :against
         def order = @order ||= (0...size).sort_by { |n| [-probabilities[n], chances.plants[n].name] }
-
-        # The prior times the chance of every answer, plant by plant and stranger by stranger.
-        def weigh
-          listed, unlisted = [1 - UNLISTED, UNLISTED].map { |share| prior.weights.map { |weight| share * weight } }
-          weights = listed + unlisted
-          @states.each { |key, state| times(weights, chances.rows(key)[state], prior.seen(character(key).shows)) }
-          @absent.each { |key, states| states.each { |state| without(weights, chances.rows(key)[state]) } }
-          total = weights.sum
-          weights.map { |weight| weight / total }.freeze
-        end
-
-        def times(weights, row, seen)
-          weights.each_index { |n| weights[n] *= seen && seen[n % size].zero? ? row[n] * Prior::OUT_OF_PHASE : row[n] }
-        end
-
-        def without(weights, row) = weights.each_index { |n| weights[n] *= 1 - row[n] }
 
         def candidate(plant)
           by = observed.keys.group_by { |key| stand(plant, key) }

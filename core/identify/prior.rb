@@ -4,63 +4,37 @@ module Thistle
   module Core
     module Identify
       # What is to be expected on a day at a site before anyone looks: plants of the region that stand above
-      # ground then. Also says what of each plant can be seen on that day. Rows in the order of Chances#plants.
+      # ground then, each as a mixture of aspects. Rows in the order of Chances#plants.
       class Prior
         ELSEWHERE = 0.05 # a plant that its file does not give for the region (memory)
-        UNDERGROUND = 0.05 # a plant that has died back on that day (memory)
-        OUT_OF_PHASE = 0.15 # someone sees leaf, flower or fruit that the plant should not have then (memory)
-        SLACK = 14 # days by which a phase may be early or late
-        SHOWN_BY = { "leaf" => %i[leaf], "flower" => %i[flower], "fruit" => %i[green_seed ripe_seed] }.freeze
+        # weights: how likely each plant is met in that aspect; visible: {organ => row of chances that it is there}.
+        Part = Value.define(:aspect, :weights, :visible)
+        SUSPECTED = 1.3 # people bring what they suspect: times a harmless plant as often (memory)
 
-        attr_reader :weights, :date, :region
+        attr_reader :weights, :parts, :date, :region
 
         # region: a key of Regions, or nil where the property has none.
         def initialize(chances:, site:, date:, region: nil)
           @chances, @site, @date, @region = chances, site, date, region
-          phases = chances.plants.map { |plant| phases_of(plant) }
-          @weights = chances.plants.each_with_index.map { |plant, n| expected(plant, phases[n]) }.freeze
-          @seen = SHOWN_BY.transform_values { |any| phases.map { |now| now.intersect?(any) ? 1.0 : 0.0 }.freeze }
+          mixtures = chances.plants.map { |plant| Mixture.new(plant, site.calendar(plant), date) }
+          @weights = mixtures.map { |mixture| expected(mixture.plant) * mixture.standing }.freeze
+          @parts = chances.aspects.values.map { |aspect| part(aspect, mixtures) }.freeze
         end
 
-        # 1 for each plant on which a character of that kind can be seen, else 0; nil when it can be on all.
-        def seen(shows) = @seen[shows]
-
-        # Is the year right for characters that show only in the bare season or when the year turns?
-        def year_shows?(shows)
-          case shows
-          when "winter" then bare?
-          when "turn" then turning?
-          else true
-          end
-        end
-
-        # Phases of a plant within SLACK of the day.
-        def phases_of(plant)
-          years = [@site.year(date - SLACK), @site.year(date + SLACK)].uniq
-          calendar = @site.calendar(plant)
-          years.flat_map { |year| calendar.phenophases(year) }
-               .select { |span| date.between?(span.from - SLACK, span.to + SLACK) }.map(&:phase).uniq
-        end
+        # Is the year right for what shows only in the bare season or when the year turns?
+        def year_shows?(shows) = (@turn ||= Turn.new(@site, date)).shows?(shows)
 
         private
 
-        def expected(plant, phases)
-          here = region.nil? || plant.grows_in?(region) ? 1.0 : ELSEWHERE
-          stands = phases.any? || plant.is?(:woody, :evergreen) ? 1.0 : UNDERGROUND
-          here * stands
+        def part(aspect, mixtures)
+          weights = mixtures.each_with_index.map { |mixture, n| @weights[n] * mixture.shares.fetch(aspect.key) }
+          visible = mixtures.map { |mixture| mixture.visible(aspect) }
+          organs = Mixture::SHOWN_BY.keys.to_h { |organ| [organ, visible.map { |one| one.fetch(organ) }.freeze] }
+          Part.new(aspect: aspect.key, weights: weights.freeze, visible: organs)
         end
 
-        def year = @site.year(date)
-
-        def bare?
-          first, last = year.date(:leaf_out), year.date(:third_frost)
-          !(first && last && date.between?(first - 10, last + 14))
-        end
-
-        def turning?
-          spring, summer, autumn = year.date(:bud_swell), year.date(:full_leaf), year.date(:first_frost)
-          (spring && summer && date.between?(spring - 21, summer - 7)) ||
-            (autumn && date.between?(autumn - 28, autumn + 35))
+        def expected(plant)
+          (region.nil? || plant.grows_in?(region) ? 1.0 : ELSEWHERE) * (plant.invasive? ? SUSPECTED : 1.0)
         end
       end
     end

@@ -23,6 +23,7 @@ module Thistle
             known([removal.follows].compact, @knowledge.methods_of_removal, "methods/#{removal.key}.yml", "follows")
           end
           check_schools
+          check_looks
           check_zones
           check_aims
           check_season
@@ -46,6 +47,17 @@ module Thistle
           known(plant.disposal.values_at("clean", "seeding").compact, @knowledge.disposal, file, "disposal")
           known(plant.source_keys, @knowledge.sources, file, "source")
           plant.look_alikes.each { |pair| check_pair(plant, pair, file) }
+        end
+
+        # What aspects change, in their table and in plants' own files, is there.
+        def check_looks
+          @knowledge.aspects.each { |key, aspect| known(aspect.characters, @knowledge.characters, "aspects.yml", key) }
+          @knowledge.plants.each_value do |plant|
+            known(plant.aspects.keys, @knowledge.aspects, "#{plant.key}.yml", "aspects")
+            plant.aspects.each_value do |looks|
+              looks.each { |key, told| known(told.keys, character(key).states, "#{plant.key}.yml", "aspects/#{key}") }
+            end
+          end
         end
 
         def check_schools

@@ -16,9 +16,9 @@ module Thistle
       settled = walks.select(&:settled?)
       leads = walks.map { |walk| walk.lead || 99 }.sort
 
-      assert_operator walks.count(&:right?), :>=, 0.93 * walks.size # of few; the bench walks fifty of each
+      assert_operator walks.count(&:right?), :>=, 0.9 * walks.size # of few, seedlings and dead stems too
       assert_operator leads[leads.size / 2], :<=, 7
-      assert_operator settled.size, :>, 0.25 * walks.size
+      assert_operator settled.size, :>, 0.15 * walks.size # seedlings and dead stems are among them
       assert_operator settled.count { |walk| !walk.right? }, :<, 0.01 * walks.size
       assert((walks - settled).all? { |walk| walk.key.settlement.reasons.any? })
     end
