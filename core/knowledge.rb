@@ -20,12 +20,12 @@ module Thistle
                  "broad_weather" => "broad_weather", "kit" => "kit", "schools" => "schools", "goals" => "goals",
                  "aims" => "aims", "planting" => "planting", "crew" => "crew", "haul" => "haul",
                  "stages" => "stages", "stock" => "stock", "expect" => "expect",
-                 "readying" => "readying", "aspects" => "aspects" }.freeze
+                 "readying" => "readying", "aspects" => "aspects", "groups" => "groups" }.freeze
 
       attr_reader :plants, :methods_of_removal, :characters, :actives, :formulations, :records, :cautions, :disposal,
                   :parts, :returns, :sources, :zone_kinds, :anchors, :climates, :soils, :phases, :fits,
                   :broad_weather, :kit, :schools, :goals, :aims, :planting, :crew, :haul, :stages,
-                  :palette, :stock, :expect, :readying, :aspects
+                  :palette, :stock, :expect, :readying, :aspects, :groups
 
       # The shipped library, read once.
       def self.shipped = @shipped ||= new
@@ -84,6 +84,9 @@ module Thistle
         @suiting[plant] ||= methods_of_removal.values.select { |removal| removal.suits?(plant) }.freeze
       end
 
+      # The Identify::Group that a plant is in; nil for none.
+      def group_of(plant) = groups.values.find { |group| group.include?(plant) }
+
       def source(key) = sources.fetch(key.to_s)
 
       private
@@ -92,7 +95,8 @@ module Thistle
         tables = TABLES.to_h { |name, schema| [name, read(File.join(@folder, "#{name}.yml"), schema)] }
         { sources: Source, characters: Identify::Character, actives: Mix::Active, records: Mix::RecordRule,
           anchors: Season::AnchorKind, climates: Season::Climate, schools: Decide::School, goals: Decide::Goal,
-          aims: Decide::Aim, aspects: Identify::Aspect }
+          aims: Decide::Aim, aspects: Identify::Aspect,
+          groups: Identify::Group }
           .each { |name, kind| instance_variable_set(:"@#{name}", rows_of(kind, tables[name.to_s])) }
         @zone_kinds = rows_of(Survey::ZoneKind, tables["zones"])
         @fits = rows_of(Season::Limits, tables["fits"].transform_keys(&:to_sym))

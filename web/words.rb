@@ -103,7 +103,12 @@ module Thistle
       end
       private :standing_mark
 
-      def patch_title(patch) = "#{patch.plant&.name || "Not named yet"}, #{patch.code}"
+      def patch_title(patch) = "#{plant_said(patch)}, #{patch.code}"
+
+      # What stands on a patch: its plant, or the group that it is one of.
+      def plant_said(patch)
+        patch.group&.then { |group| group.name.sub(/\Aan? /, "").capitalize } || patch.plant&.name || "Not named yet"
+      end
 
       # The same for a heading, where the code must not break at its hyphen.
       def patch_heading(code, plant_key)

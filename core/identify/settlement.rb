@@ -28,6 +28,18 @@ module Thistle
           @reasons ||= [likely_enough, enough_seen, *undecided, *contradicted].compact
         end
 
+        # The Group that it is settled as, where which of its plants it is cannot be told; nil where it is settled as a
+        # plant, or not at all. All of the group are weeds here, together they are as likely as a name must be, enough
+        # was seen, and what is not decided yet is only which of them.
+        def group
+          return if settled? || @key.observed.empty?
+
+          @key.knowledge.group_of(plant)&.then { |found| found if fits?(found) }
+        end
+
+        # The chance that it is one of a group.
+        def probability_of(group) = group.plants.sum { |key| @key.probability(@key.knowledge.plant(key)) }
+
         # Pairs that the leading plant could be mistaken for.
         def pairs = @pairs ||= self.class.pairs(plant, @key.knowledge)
 
@@ -61,6 +73,11 @@ module Thistle
         end
 
         private
+
+        def fits?(group)
+          group.weeds_in?(@key.region, @key.knowledge) && probability_of(group) >= Key::SETTLED_AT &&
+            enough_seen.nil? && contradicted.nil? && open_pairs.all? { |pair| group.include?(pair.plant) }
+        end
 
         def fight(key)
           fitting = @key.chances.plants.select { |other| @key.stand(other, key) == :fits }

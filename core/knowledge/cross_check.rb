@@ -52,6 +52,7 @@ module Thistle
         # What aspects change, in their table and in plants' own files, is there.
         def check_looks
           @knowledge.aspects.each { |key, aspect| known(aspect.characters, @knowledge.characters, "aspects.yml", key) }
+          @knowledge.groups.each { |key, group| known(group.plants, @knowledge.plants, "groups.yml", key) }
           @knowledge.plants.each_value do |plant|
             known(plant.aspects.keys, @knowledge.aspects, "#{plant.key}.yml", "aspects")
             plant.aspects.each_value do |looks|

@@ -12,6 +12,7 @@ module Thistle
       # Someone's word for what stands there, settled or not; the patch's state follows.
       def self.told(patch, **fields)
         create(patch_id: patch.id, **fields)
+        patch.update(group_key: nil) if fields[:settled]
         patch.follow_records
       end
 
@@ -19,14 +20,21 @@ module Thistle
       def self.record(patch, key, note: nil)
         db.transaction do
           settlement = key.settlement
-          created = create(patch_id: patch.id, seen_on: key.date, plant_key: settlement.plant.key,
-                           settled: settlement.settled?, probability: key.top.probability,
+          group = settlement.group
+          settled = settlement.settled? || !group.nil?
+          created = create(patch_id: patch.id, seen_on: key.date, plant_key: settlement.plant.key, settled:,
+                           group_key: group&.key, probability: probability(settlement, key),
                            characters: JSON.generate(key.observed), note:)
-          patch.update(plant_key: settlement.plant.key) if settlement.settled? || patch.plant_key.nil?
+          patch.update(plant_key: settlement.plant.key, group_key: group&.key) if settled || patch.plant_key.nil?
           patch.follow_records
           created
         end
       end
+
+      def self.probability(settlement, key)
+        settlement.group&.then { |group| settlement.probability_of(group) } || key.top.probability
+      end
+      private_class_method :probability
 
       AMOUNTS = %i[infested_m2 cover_class cover_percent density_m2 height_cm stems_by_size plants stage].freeze
 

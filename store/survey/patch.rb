@@ -144,6 +144,12 @@ module Thistle
 
       def plant = plant_key && Core::Knowledge.shipped.plant(plant_key)
       def settled? = state != "reported"
+
+      # The Core::Identify::Group that it is named as; nil where it is named as a plant or not at all.
+      def group
+        group_key && Core::Knowledge.shipped.groups[group_key]&.then { |found| found if found.include?(plant) }
+      end
+
       def cover = cover_class && Core::Survey::Cover.class_of(cover_class)
 
       # [m², :measured or :estimated], or nil.

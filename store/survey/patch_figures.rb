@@ -16,7 +16,7 @@ module Thistle
         seen = @patch.history.filter_map { |_, kind, record| record if kind == :observation }
         named = seen.select(&:plant_key).reverse
         told = named.find(&:settled) || named.first
-        @patch.update(plant_key: told.plant_key) if told
+        @patch.update(plant_key: told.plant_key, group_key: told.group_key) if told
       end
 
       # The cover that looks at what came back say; where no look is left that says one, as it was before the first.

@@ -19,7 +19,7 @@ module Thistle
         latest = seen_on >= (@patch.shape_from || @patch.seen_on)
         gross = shape ? shape.gross_area(width: @patch.width_m, radius: @patch.radius_m) : @patch.gross_m2
         Observation.create(patch_id: @patch.id, seen_on:, plant_key: @patch.plant_key, settled: @patch.settled?,
-                           gross_m2: gross,
+                           group_key: @patch.group_key, gross_m2: gross,
                            stage: amount.stage, **columns(amount), **told)
         if latest
           keep_version(seen_on)
@@ -135,8 +135,8 @@ module Thistle
 
       # share: of the ground that it is parted from.
       def part_off(shape, on, share)
-        kept = @patch.values.slice(:property_id, :plant_key, :state, :stem_size, :cover_class, :cover_percent,
-                                   :density_m2, :height_cm, :stage,
+        kept = @patch.values.slice(:property_id, :plant_key, :group_key, :state, :stem_size, :cover_class,
+                                   :cover_percent, :density_m2, :height_cm, :stage,
                                    :slope, :light, :moisture, :natives_near, :aim)
         part = Patch.new(**kept, code: @patch.property.next_code, parent_id: @patch.id, parted_on: on,
                                  parted_share: share, seen_on: @patch.seen_on, shape_from: on,

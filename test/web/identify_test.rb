@@ -22,6 +22,31 @@ module Thistle
       assert_equal 422, last_response.status
     end
 
+    # A bush honeysuckle, whichever of four: settled as a group, worked as the likeliest, narrowed later.
+    def test_plants_that_are_handled_alike_settle_as_one_name
+      id = patch("Q-11").id
+      seen = { habit: "shrub", leaf_arrangement: "opposite", leaf_margin: "smooth", bark: "shaggy", pith: "hollow",
+               flower_colour: "white", leaf_type: "simple", petals: "lipped", twig: "brown", thorns: "none",
+               fruit_colour: "red" }
+      address = seen.map { |key, state| "c[#{key}]=#{state}" }.join("&")
+      get "/identify?patch=#{id}&#{address}"
+
+      assert_said "Settled: a bush honeysuckle, whichever of the four"
+      assert_equal "bush_honeysuckles", json("/identify.json?#{address}").dig("group", "key")
+      send_form :post, "/identify/observations", patch: id, c: seen
+      kept = patch("Q-11")
+
+      assert_equal %w[standing bush_honeysuckles], [kept.state, kept.group_key]
+      get "/survey/patches/#{id}"
+
+      assert_said "Bush honeysuckle, Q-11", "all are handled alike", "Narrow it down"
+      assert_equal 200, get("/decide?patch=#{id}").status
+      # One who knows says which: the group gives way to the plant.
+      Store::Observation.told(kept, seen_on: kept.seen_on, plant_key: "amur_honeysuckle", settled: true)
+
+      assert_nil patch("Q-11").group
+    end
+
     # Last autumn's photographs, and someone else's continent: the day and the region go along in the address.
     def test_a_plant_is_keyed_for_another_day_and_place
       seen = "c[habit]=tree&c[leaf_type]=pinnate&c[leaf_arrangement]=opposite&c[twig]=green&c[fruit]=wing" \

@@ -11,9 +11,14 @@ module Thistle
           key, settlement = desk.key, desk.key.settlement
           { date: key.date, region: key.region, observed: key.observed, absent: key.absent, cannot_tell: key.skipped,
             candidates: key.candidates.map { |one| candidate(one) }, unlisted: key.unlisted.round(4),
-            settled: settlement.settled?, reasons: settlement.reasons,
+            settled: settlement.settled?, group: settlement.group&.then { |one| group(one, settlement) },
+            reasons: settlement.reasons,
             fights: settlement.fights.map { |one| fight(one) }, photograph: settlement.photographs,
             withheld: key.withheld.map(&:key), next_look: key.next_look && look(key.next_look), errors: desk.errors }
+        end
+
+        def group(one, settlement)
+          { key: one.key, name: one.name, plants: one.plants, probability: settlement.probability_of(one).round(4) }
         end
 
         def candidate(one)

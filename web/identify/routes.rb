@@ -35,8 +35,9 @@ module Thistle
             raise Core::BadInput.new(NOT_SEEN, field: :on) if desk.date > today || desk.elsewhere?
 
             seen = Store::Observation.record(patch, key, note: params["note"])
+            name = patch.group&.said || patch.plant.name
             go_to "/survey/patches/#{patch.id}",
-                  seen.settled ? "Settled: #{patch.plant.name}." : "Recorded, not settled. The plant stays standing."
+                  seen.settled ? "Settled: #{name}." : "Recorded, not settled. The plant stays standing."
           end
         end
 

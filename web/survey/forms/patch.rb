@@ -100,7 +100,7 @@ module Thistle
             counts = patch.values.slice(:plants, :stems).compact
             if counts.any? && (patch.first_counts || patch.history.any? { |_, kind, _| kind != :observation })
               Store::Observation.create(patch_id: patch.id, seen_on: @today, plant_key: patch.plant_key,
-                                        settled: patch.settled?, **counts)
+                                        settled: patch.settled?, group_key: patch.group_key, **counts)
             end
             patch.follow_records
           end
