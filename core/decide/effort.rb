@@ -9,6 +9,7 @@ module Thistle
         # them); pace: times the planned hours that the group takes by its own records, {method => {times: {size =>
         # times}, records:}}.
         Rates = Value.define(:hour, :litre, :currency, :pace)
+        ANY = "any" # key of the pace with a method that has no records
         RATES = Rates.new(hour: 25.0, litre: 4.0, currency: "$")
 
         QUIET = 0.01 # of the stand
@@ -139,7 +140,7 @@ module Thistle
         def order
           return self.class.new(@removal, @facts.with(area_m2: LIKE_M2), soil: @soil).order unless hours
 
-          [hours_to_quiet&.round(2) || Float::INFINITY, cost_to_quiet || Float::INFINITY,
+          [*[hours_to_quiet, cost_to_quiet].map { |sum| sum ? (sum * evenly).round(2) : Float::INFINITY },
            -@facts.kill(@removal)["likely"]]
         end
         LIKE_M2 = 100.0
@@ -155,6 +156,12 @@ module Thistle
         private
 
         def own = rates.pace&.fetch(@removal.key, nil)
+
+        # A group that is slower than planned with what it knows is no quicker with what it never did.
+        def evenly
+          any = rates.pace&.fetch(ANY, nil) unless own
+          any ? any.fetch(:times).values.first : 1.0
+        end
 
         # The hours of the work that comes before it, too.
         def add(hours)

@@ -6,6 +6,7 @@ module Thistle
     module OwnPace
       MOST = 3000 # records, the newest
       LOOKED_AT = %i[patch_id method_key crew_size hours plants_done stems_done area_m2 people_ids].freeze
+      ROUND_H = 0.25 # of any visit: getting there and going round, however few stand (memory)
       LEAST = 5 # records of a method before they speak for it
 
       module_function
@@ -16,8 +17,8 @@ module Thistle
         Core::Work::Pace.new(rows(records).filter_map { |row| seen(row, volunteers) })
       end
 
-      # {"method" => {times: {"size" => times the planned hours}, records:}} where there are enough records; the same
-      # value until a record changes.
+      # {"method" => {times: {"size" => times the planned hours}, records:}} where there are enough records, and under
+      # ANY what the group takes with a method that it has no records of; the same value until a record changes.
       def factors
         works = Treatment.where(deleted_at: nil)
         key = [:pace, works.count, works.max(:id), works.max(:created_at), Amendment.max(:id)]
@@ -25,10 +26,14 @@ module Thistle
       end
 
       def table(pace)
-        pace.cells.select { |method, _| pace.of(method).count >= LEAST }.group_by(&:first).to_h do |method, cells|
+        known = pace.cells.select { |method, _| pace.of(method).count >= LEAST }.group_by(&:first)
+        found = known.to_h do |method, cells|
           times = cells.to_h { |_, size| [size, pace.of(method, size).median.round(3)] }.freeze
           [method, { times:, records: pace.of(method).count }.freeze]
-        end.freeze
+        end
+        any = Core::Decide::Effort::ANY
+        found[any] = { times: { nil => pace.of(any).median.round(3) }.freeze, records: 0 }.freeze if found.any?
+        found.freeze
       end
 
       # What is looked at of each, with its patch's plant and the size of its stems.
@@ -50,7 +55,7 @@ module Thistle
         hands = row[:people_ids] != "[]" && JSON.parse(row[:people_ids]).intersect?(volunteers)
         Core::Work::Pace::Seen.new(method: removal.key, size: row[:size], volunteers: hands,
                                    hours: row[:crew_size] * row[:hours],
-                                   planned: amount * task.at(row[:size]) / 60.0)
+                                   planned: ROUND_H + (amount * task.at(row[:size]) / 60.0))
       end
 
       def volunteers_known
