@@ -11,7 +11,7 @@ module Thistle
       # not know. It answers like its kin as often as look-alikes of the library are alike in that character, and like
       # any plant in the rest: a hollow pith says more for a name than a thornless stem.
       class Chances
-        NOT_THERE = 0.25 # someone sees a part that such a plant does not have (memory)
+        NOT_THERE = 0.15 # someone sees a part that such a plant does not have (memory)
         KINSHIP = 0.7    # how alike look-alikes are in a character of which fewer than FEW pairs tell (memory)
         FEW = 5
         DISTINCT = 0.4   # never taken for less alike than this
@@ -70,11 +70,11 @@ module Thistle
         end
 
         def column(character, plant, aspect)
-          size = character.states.size
           shares = aspect ? aspect.shares(character, plant) : character.shares(plant)
-          return Array.new(size, (character.for?(plant) ? 1.0 : NOT_THERE) / size) unless shares
+          return character.answers(shares).values if shares
 
-          character.answers(shares).values
+          size = character.states.size
+          Array.new(size, (character.for?(plant) ? 1.0 : NOT_THERE) / size)
         end
 
         def with_strangers(row, kinship)

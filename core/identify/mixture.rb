@@ -7,8 +7,8 @@ module Thistle
       # year says when a plant is in leaf, flower and fruit, and climate, height, shade and the year move that by weeks;
       # nothing is ever quite shut out.
       class Mixture
-        SURE = 21 # days by which a phase may be off and count in full (memory)
-        FADES = 35.0 # days in which it fades after them (memory)
+        SURE = 14 # days by which a phase may be off and count in full (memory)
+        FADES = 25.0 # days in which it fades after them (memory)
         LEAST = 0.06 # never less likely than that in the wrong season (memory)
         SHOWN_BY = { "leaf" => %i[leaf], "flower" => %i[flower], "fruit" => %i[green_seed ripe_seed] }.freeze
         NO_DAY = 400 # days off, where a plant has no such phase

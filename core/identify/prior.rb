@@ -6,7 +6,7 @@ module Thistle
       # What is to be expected on a day at a site before anyone looks: plants of the region that stand above
       # ground then, each as a mixture of aspects. Rows in the order of Chances#plants.
       class Prior
-        ELSEWHERE = 0.05 # a plant that its file does not give for the region (memory)
+        ELSEWHERE = 0.03 # a plant that its file does not give for the region (memory)
         # weights: how likely each plant is met in that aspect; visible: {organ => row of chances that it is there}.
         Part = Value.define(:aspect, :weights, :visible)
         SUSPECTED = 1.3 # people bring what they suspect: times a harmless plant as often (memory)

@@ -128,7 +128,7 @@ module Thistle
       assert_includes answer[:turns].select { |turn| turn[:block] == 1 }.map { |turn| turn[:code] }, code
       get "/work/days/#{day.id}"
 
-      assert_said code, "The walk:", "past years", "weeding knife", "Hold"
+      assert_said code, "The walk:", "past years", "Hold"
       get "/work/days/#{day.id}/brief"
 
       assert_said "Clinic, 12 minutes", "brother, 555-0199", "Leaf litter goes back", "What is done",

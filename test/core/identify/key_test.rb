@@ -20,18 +20,20 @@ module Thistle
     end
 
     # Bayes by hand for one answer: each weight is (1 - e) x share + e / states, then all are scaled to 1. A tenth of
-    # each share is taken for the states beside it: of chambered pith for hollow, and the other way round.
+    # each share is taken for the states beside it: of yellow and pale wood for each other, of yellow for orange.
     def test_one_answer_by_hand
-      states = 4
-      near = ->(share, beside, whole) { ((0.9 * share) + (0.1 * beside)) / whole }
-      hollow = (0.96 * near[0.96, 0.005, 0.96 + (3 * 0.005)]) + (0.04 / states)
-      white_usually_brown_sometimes = (0.96 * near[0.005, 0.005, 0.75 + 0.3 + (2 * 0.005)]) + (0.04 / states)
-      asked = key("pith" => "hollow")
+      states, error = 3, 0.05
+      always, never, usually, sometimes = 0.96, 0.005, 0.75, 0.3
+      chance = ->(yellow, pale, orange, whole) do
+        read = (0.9 * yellow) + (0.1 * pale) + (0.1 * orange) # pale and orange lie beside yellow alone
+        ((1 - error) * read / whole) + (error / states)
+      end
+      barberry_ = chance[always, never, never, always + (2 * never)]
+      cherry_ = chance[never, usually, sometimes, usually + sometimes + never]
+      asked = key("inner_wood" => "yellow")
+      barberry, cherry = %w[american_barberry black_cherry].map { |plant| asked.probability(Testing.plant(plant)) }
 
-      amur, coralberry = %w[amur_honeysuckle coralberry].map { |plant| asked.probability(Testing.plant(plant)) }
-      suspected = Core::Identify::Prior::SUSPECTED # of an invader, before anyone looks
-
-      assert_in_delta suspected * hollow / white_usually_brown_sometimes, amur / coralberry, 1e-9
+      assert_in_delta barberry_ / cherry_, barberry / cherry, 1e-9
       assert_in_delta 1.0, asked.weights.values.sum + asked.unlisted, 1e-12
     end
 

@@ -37,13 +37,17 @@ module Thistle
       end
     end
 
-    # Whatever of a plant stands on a day, described in full, is named first, or is one of a group handled alike.
+    # Whatever of a plant stands on a day, described in full, is named first, or is one of a group handled alike: of
+    # seedlings and dead stems fewer than of grown plants.
     def test_a_plant_drawn_from_its_own_mixture_is_named
-      walks = specimens(%w[north south tropics coast desert], 1)
-      missed = walks.reject { |specimen, key| key.top.plant == specimen.plant }
+      walks = specimens(%w[north south tropics coast desert], 3)
+      missed = walks.reject do |specimen, key|
+        [specimen.plant, LIBRARY.group_of(specimen.plant)].any? { |one| named?(one, key) }
+      end
       said = missed.map { |specimen, key| "#{specimen.plant.key} (#{specimen.aspect.key}) as #{key.top.plant.key}" }
 
-      assert_operator missed.size, :<=, 0.03 * walks.size, said.join("\n")
+      assert_operator missed.size, :<=, 0.04 * walks.size, said.join("\n")
+      assert_operator missed.count { |specimen, _| specimen.aspect.key == "grown" }, :<=, 0.02 * walks.size
     end
 
     # One answer forgotten, or read as the state beside it, does not make another name of a clear one.
@@ -68,7 +72,7 @@ module Thistle
       wrong = told.select { |row, key| key.settlement.settled? && Readings.rank(row, key) > 1 }
 
       assert_empty(wrong.map { |row, _| row["id"] })
-      assert_operator ranks.count(1), :>=, 0.95 * ranks.size
+      assert_operator ranks.count(1), :>=, 0.96 * ranks.size
       assert_operator ranks.count { |rank| rank <= 3 }, :>=, 0.99 * ranks.size
     end
 
@@ -82,14 +86,19 @@ module Thistle
           site = sites.values[(n + time) % sites.size]
           date = MONTHS[((7 * n) + time) % 12]
           mixture = I::Mixture.new(plant, site.calendar(plant), date)
+          next if mixture.standing < 0.5 # nobody meets it
+
           specimen = I::Specimen.new(mixture, LIBRARY.aspects, random)
           [specimen, described(specimen, site, date, random)]
         end
-      end
+      end.compact
     end
 
+    def named?(one, key) = one.is_a?(I::Group) ? one.include?(key.top.plant) : key.top.plant == one
+
     def described(specimen, site, date, random)
-      prior = (@priors ||= {})[[site, date]] ||= I::Prior.new(chances: CHANCES, site:, date:)
+      region = specimen.plant.regions.values_at("invasive", "native").compact.flatten.first
+      prior = (@priors ||= {})[[site, date, region]] ||= I::Prior.new(chances: CHANCES, site:, date:, region:)
       seen = LIBRARY.characters.values.select { |one| one.described?(specimen.plant) && prior.year_shows?(one.shows) }
       told = seen.to_h { |one| [one.key, specimen.answer(one, random)] }.compact
       I::Key.new(told, site:, date:, prior:)
