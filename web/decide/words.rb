@@ -95,6 +95,13 @@ module Thistle
 
         def mix_said(litres) = litres&.positive? ? @units.volume(litres * 1000) : "none"
 
+        # What a method takes, short: mix and money of a pass, passes, and all hours, by which methods are ordered.
+        def takes_said(effort)
+          [("#{mix_said(effort.litres)} of mix" if effort.litres.positive?), "#{money(effort.cost)} a pass",
+           effort.passes && count(effort.passes, "pass", "passes"),
+           effort.hours_to_quiet && "#{hours(effort.hours_to_quiet)} hours until quiet"].compact
+        end
+
         # "a licensed person on site, from 15 May".
         def way_said(way)
           words = way.words.size > 1 ? "#{way.words[0..-2].join(", ")} and #{way.words.last}" : way.words.join

@@ -23,8 +23,8 @@ module Thistle
           if now.nuisance?
             next note("Native here: take out what stands in the way, and leave the rest.") if now.aim == "access"
 
-            next ask("Native here. In a bed, on a path or beside a playground, whoever keeps the ground may take it " \
-                     "out; where it stands wild, leave it. Which is this? Say “a way kept open” where it is one.")
+            next ask("Native here. In a bed, on a path or by a playground it may be taken out. Where it stands wild, " \
+                     "leave it. Which is it? Say that the ground is “a way kept open” if it is one.")
           end
           next no("Native, and it harms whoever touches it: learn it, leave it, go round it.") if now.plant.hazardous?
 
