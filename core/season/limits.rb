@@ -10,15 +10,15 @@ module Thistle
 
       # Which are a method's, what a label changes, and what stands against a whole day.
       class Limits
-        STRICTER = %i[basal water].freeze
+        OWN = %i[basal water digging].freeze # that go before what else a method is
         WET_DAY = 1.0 # mm from which a day counts as rainy
 
         # Those of a method; nil for work that any day will do for.
         def self.of(removal)
           (@of ||= {}).fetch(removal) do
             kinds = Knowledge.shipped.fits.values.select { |limits| removal.is?(*limits.tags.map(&:to_sym)) }
-            # Bark is stem work too and asks for more; in the water the soil does not count.
-            kind = kinds.max_by { |limits| STRICTER.include?(limits.key) ? 1 : 0 }
+            # Bark is stem work too and asks for more; in the water the soil does not count; a lever serves on dry soil.
+            kind = kinds.max_by { |limits| OWN.include?(limits.key) ? 1 : 0 }
             @of[removal] = kind&.with(**removal.limits)
           end
         end
