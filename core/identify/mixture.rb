@@ -62,6 +62,21 @@ module Thistle
           end
         end
 
+        # {state => share} of a character over the day's specimens; nil where nothing is known.
+        def looks(character, aspects)
+          told = shares.filter_map do |key, share|
+            (looks = aspects.fetch(key).shares(character, plant)) && [share, looks]
+          end
+          told.any? && character.states.to_h { |state, _| [state, told.sum { |share, looks| share * looks[state] }] }
+        end
+
+        # The chance that a character's organ is there to be seen on one.
+        def shown(character, aspects)
+          return 1.0 unless SHOWN_BY.key?(character.shows)
+
+          shares.sum { |key, share| share * visible(aspects.fetch(key)).fetch(character.shows) }
+        end
+
         private
 
         def life

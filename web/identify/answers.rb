@@ -50,7 +50,7 @@ module Thistle
         def duel(duel)
           rows = duel.rows.map do |row|
             { character: row.character.key, deciding: row.deciding, unit: row.character.unit, apart: row.apart.round(2),
-              left: row.left, right: row.right }
+              left: row.left, right: row.right, shown_today: row.shown }
           end
           { left: duel.left.key, right: duel.right.key, text: duel.text, source: duel.source, characters: rows }
         end

@@ -57,7 +57,7 @@ module Thistle
           app.get "/identify/duel/:left/:right" do
             left, right = params.values_at("left", "right").map { |key| knowledge.plants[key] || halt(404) }
             halt 404 if left == right
-            duel = Core::Identify::Duel.new(left, right)
+            duel = Core::Identify::Duel.new(left, right, site:, date: today)
             show("identify/duel", duel:) { Answers.duel(duel) }
           end
         end

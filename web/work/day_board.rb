@@ -112,7 +112,9 @@ module Thistle
             Core::Identify::Settlement.pairs(plant, Core::Knowledge.shipped).map { |pair| [plant, pair.plant] }
           end
           others = pairs.uniq(&:last).reject { |_, other| property.weed?(other) }.first(ALIKE)
-          others.map { |plant, other| Core::Identify::Duel.new(plant, other) }
+          others.map do |plant, other|
+            Core::Identify::Duel.new(plant, other, site: property.site(today), date: work_day.held_on)
+          end
         end
 
         # How a crew is parted best on a stop (Core::Work::Teams), nil for work that nobody hands on.

@@ -238,6 +238,17 @@ module Thistle
       assert_empty tree.looks.map { |look| look.character.touch } & %w[crush break]
     end
 
+    # In January no flower tells a honeysuckle from its native; what the twig shows does.
+    def test_a_duel_of_a_day_has_what_is_there_to_see_first
+      pair = [Testing.plant("amur_honeysuckle"), Testing.plant("coralberry")]
+      rows = Core::Identify::Duel.new(*pair, site: Testing.site, date: Date.new(2026, 1, 15)).rows.reject(&:deciding)
+      hidden = rows.reject(&:shown).map { |row| row.character.key }
+
+      assert_includes hidden, "flower_width"
+      assert_equal rows.sort_by.with_index { |row, n| [row.shown ? 0 : 1, n] }, rows
+      assert(Core::Identify::Duel.new(*pair).rows.all?(&:shown), "without a day")
+    end
+
     def test_duel_puts_what_decides_first
       duel = Core::Identify::Duel.new(Testing.plant("eurasian_watermilfoil"), Testing.plant("northern_watermilfoil"))
 
