@@ -49,9 +49,11 @@ module Thistle
       def holds?(plant) = told(plant)&.key?("holds")
 
       # Does the plant's file say of it that it likely kills at least half, in a pass or in the years that it takes?
-      def told_to_kill?(plant)
-        own = told(plant)
-        left = 1 - (own&.dig("kill", "likely").to_i / 100.0)
+      def told_to_kill?(plant) = !told(plant)&.dig("kill").nil? && ends?(plant)
+
+      # Does it likely kill at least half, in a pass or in the years that it takes?
+      def ends?(plant)
+        left = 1 - (kill(plant)["likely"] / 100.0)
         1 - (left**takes_years(plant)) >= HALF / 100.0
       end
 

@@ -47,7 +47,7 @@ module Thistle
           return :harms if removal.harms?(plant)
           return :pointless if removal.pointless?(plant)
 
-          removal.removes? && removal.kill(plant)["likely"] >= Removal::HALF ? :kills : :holds
+          removal.removes? && removal.ends?(plant) ? :kills : :holds
         end
 
         # Seed of any plant that bears it is bagged; fruit is eaten only where the file says that it may be.
