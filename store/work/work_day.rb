@@ -22,6 +22,9 @@ module Thistle
       def from_h = hours_of(starts_at)
       def to_h_of_day = hours_of(ends_at)
 
+      # Is a patch on the property of the day?
+      def on?(patch) = patch.property_id == property_id
+
       # Others on the same property that day, not taken back.
       def same_day = WorkDay.live.where(property_id:, held_on:).exclude(id: id || 0)
 

@@ -32,7 +32,7 @@ module Thistle
       click_link "All stops"
       click_link "Write the day down"
 
-      assert_field "Plants", with: "11"
+      assert_field "Plants", with: "13"
       click_button "Keep all of these records"
 
       assert_text "Thank you"
@@ -59,6 +59,30 @@ module Thistle
 
     private
 
+    # The first is held up on its way; neither is lost, and what the server refuses stays, with why.
+    def tap_twice_while_one_travels
+      execute_script(<<~JS)
+        const plain = window.fetch;
+        window.fetch = (...how) => new Promise((done) => setTimeout(done, 700)).then(() => plain(...how));
+      JS
+      2.times { click_button "+1", match: :first }
+
+      assert_selector "[data-count='plants-']", text: /\A13\z/
+      assert_equal "[]", evaluate_script("localStorage.getItem('taps')")
+      execute_script(<<~JS)
+        const gone = { key: 'tap-gone-1', to: location.pathname.replace(/field.*/, 'taps'), words: '+1',
+                       body: 'patch=999999&kind=plants&amount=1&key=tap-gone-1' };
+        localStorage.setItem('taps', JSON.stringify([gone]));
+        dispatchEvent(new Event('online'));
+      JS
+
+      assert_selector ".refused-taps", text: /Not taken: \+1\./
+      click_button "Let it go"
+
+      assert_equal "[]", evaluate_script("localStorage.getItem('taps')")
+      visit current_path
+    end
+
     # Began, counted, reloaded, counted without a signal, stopped.
     def tap_through(day)
       click_button "Start", exact: true
@@ -78,10 +102,11 @@ module Thistle
       execute_script("dispatchEvent(new Event('online'))")
 
       assert_selector "[data-count='plants-']", text: /\A11\z/
+      tap_twice_while_one_travels
       click_button "Stop"
 
       assert_text "h so far"
-      assert_equal %w[plants plants start stop], taps
+      assert_equal %w[plants plants plants plants start stop], taps
       assert_equal [day.id], Store::Tap.distinct.select_map(:work_day_id)
     end
   end

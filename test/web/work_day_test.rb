@@ -303,6 +303,27 @@ module Thistle
       assert_said "before the work, 12 May 2026"
     end
 
+    # The phone lets a tap go only once the server says that it holds it: its own, on the day's own property.
+    def test_a_tap_is_held_for_its_own_patch_alone
+      propose
+      tap = { patch: patch("Q-05").id, kind: "plants", amount: "3", key: "tap-00000001" }
+      2.times do
+        send_form(:post, "/work/days/#{day.id}/taps.json", **tap)
+
+        assert_equal({ "kept" => "tap-00000001" }, JSON.parse(last_response.body))
+      end
+      send_form(:post, "/work/days/#{day.id}/taps.json", **tap, patch: patch("Q-07").id)
+
+      assert_equal [409, "Another tap was kept under this key."],
+                   [last_response.status, JSON.parse(last_response.body)["error"]]
+      elsewhere = Store::Patch.live.exclude(property_id: day.property_id).first
+      send_form(:post, "/work/days/#{day.id}/taps.json", **tap, key: "tap-00000002", patch: elsewhere.id)
+
+      assert_equal 422, last_response.status
+      assert_match(/is not on the property of this day/, JSON.parse(last_response.body)["error"])
+      assert_equal 1, Store::Tap.where(work_day_id: day.id).count
+    end
+
     # One judge of a day, and a crew that may know better: a patch is held against the hours with a reason, never where
     # a label decides.
     def test_a_patch_is_held_against_the_hours_with_a_reason

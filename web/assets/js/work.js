@@ -1,8 +1,13 @@
-// A day in the field: taps are kept on the phone until the server has them; a clock that runs from the server's start.
+// A day in the field: taps that no signal loses, a clock that runs from the server's start, pictures, ticks, dragged stops.
 (() => {
+  // Each tap is kept under its own key until the server says that it holds it; one that it refuses stays, with why.
   const KEY = 'taps';
-  const queue = () => JSON.parse(localStorage.getItem(KEY) || '[]');
+  const keyed = (tap) => ({ key: new URLSearchParams(tap.body).get('key'), ...tap });
+  const queue = () => JSON.parse(localStorage.getItem(KEY) || '[]').map(keyed);
   const keep = (taps) => localStorage.setItem(KEY, JSON.stringify(taps));
+  const drop = (key) => keep(queue().filter((tap) => tap.key !== key));
+  const change = (key, more) => keep(queue().map((tap) => (tap.key === key ? { ...tap, ...more } : tap)));
+  const waiting = () => queue().filter((tap) => !tap.refused);
   let sending = false;
 
   const say = (words) => {
@@ -12,30 +17,84 @@
     place.textContent = words;
   };
 
+  // What the server will not take: what it was, why, and a button to let it go.
+  const showRefused = () => {
+    const place = document.querySelector('.refused-taps');
+    if (!place) return;
+    place.replaceChildren(...queue().filter((tap) => tap.refused).map((tap) => {
+      const row = document.createElement('p');
+      const button = document.createElement('button');
+      button.type = 'button';
+      button.className = 'link';
+      button.textContent = 'Let it go';
+      button.addEventListener('click', () => { drop(tap.key); showRefused(); });
+      row.append(`Not taken: ${tap.words || 'a tap'}. ${tap.refused} `, button);
+      return row;
+    }));
+  };
+
   const refresh = async () => {
     if (!document.querySelector('[data-field]')) return;
     const page = new DOMParser().parseFromString(await (await fetch(location.href)).text(), 'text/html');
     const main = page.querySelector('[data-field]');
     if (main) document.querySelector('[data-field]').replaceWith(main);
     showFound();
+    showRefused();
+  };
+
+  // The token of this session, from a fresh page: an older one is refused.
+  const token = async () => {
+    const answer = await fetch(location.href, { redirect: 'manual' });
+    if (!answer.ok) return null;
+    const page = new DOMParser().parseFromString(await answer.text(), 'text/html');
+    return page.querySelector('[name=authenticity_token]')?.value;
+  };
+
+  const post = (tap) => fetch(`${tap.to}.json`, { method: 'POST', headers: { 'Content-Type': 'application/x-www-form-urlencoded' }, body: tap.body, redirect: 'manual' });
+
+  // 'kept', 'later', 'shut' (the session has ended), or why the server refuses it.
+  const offer = async (tap, again = true) => {
+    const answer = await post(tap);
+    if (answer.status >= 500) return 'later';
+    const told = await answer.json().catch(() => null);
+    if (answer.ok && told?.kept === tap.key) return 'kept';
+    if (answer.type === 'opaqueredirect' || answer.status === 401) return 'shut';
+    if (answer.status === 403) {
+      const fresh = again && await token();
+      if (!fresh) return 'shut';
+      const body = new URLSearchParams(tap.body);
+      body.set('authenticity_token', fresh);
+      change(tap.key, { body: body.toString() });
+      return offer({ ...tap, body: body.toString() }, false);
+    }
+    if (answer.status >= 400) return { refused: told?.error || `The server said ${answer.status}.` };
+    return 'later'; // something else answers here, a page of the network maybe
   };
 
   const send = async () => {
     if (sending) return;
     sending = true;
+    let sent = 0;
+    let stopped = '';
     try {
-      while (queue().length) {
-        const [first, ...rest] = queue();
-        const answer = await fetch(first.to, { method: 'POST', headers: { 'Content-Type': 'application/x-www-form-urlencoded' }, body: first.body, redirect: 'follow' });
-        if (answer.status >= 500) throw new Error('later');
-        keep(rest.length ? queue().slice(1) : []);
+      while (waiting().length && !stopped) {
+        const tap = waiting()[0];
+        const answer = await offer(tap);
+        if (answer === 'kept') { drop(tap.key); sent += 1; }
+        else if (answer.refused) change(tap.key, answer);
+        else stopped = answer;
       }
-      say('');
-      await refresh();
     } catch {
-      say(`${queue().length} kept on this phone: no signal. They are sent as soon as there is one.`);
+      stopped = 'later';
     }
+    const left = waiting().length;
+    say(!left ? '' : stopped === 'shut'
+      ? `${left} kept on this phone: your session has ended. Open the day again and they are sent.`
+      : `${left} kept on this phone: no signal. They are sent as soon as there is one.`);
+    showRefused();
+    if (sent && !stopped) await refresh().catch(() => {});
     sending = false;
+    if (!stopped && waiting().length) send();
   };
 
   document.addEventListener('submit', (event) => {
@@ -43,7 +102,9 @@
     if (!form) return;
     event.preventDefault();
     form.at.value = Date.now();
-    keep([...queue(), { to: form.action, body: new URLSearchParams(new FormData(form)).toString() }]);
+    const told = new URLSearchParams(new FormData(form));
+    const words = form.querySelector('button')?.textContent.trim();
+    keep([...queue(), { key: told.get('key'), to: form.action, body: told.toString(), words }]);
     form.elements.key.value = crypto.randomUUID ? crypto.randomUUID() : `tap-${Date.now()}-${Math.random().toString(36).slice(2)}`;
     navigator.vibrate?.(15);
     send();
@@ -125,6 +186,8 @@
   setInterval(tick, 1000);
   tick();
   addEventListener('online', send);
-  document.addEventListener('visibilitychange', () => { if (!document.hidden && queue().length) send(); });
-  if (queue().length) send();
+  document.addEventListener('visibilitychange', () => { if (!document.hidden && waiting().length) send(); });
+  setInterval(() => { if (waiting().length) send(); }, 30000);
+  showRefused();
+  if (waiting().length) send();
 })();

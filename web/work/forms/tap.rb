@@ -29,12 +29,13 @@ module Thistle
             end
           end
 
-          # The stored tap. The phone says when; a clock that is far off is not believed.
+          # The stored tap; nil where its key is another's. The phone says when; a clock that is far off is not believed.
           def store(work_day, patch, now = Time.now.utc)
             said = values[:at] && Time.at(values[:at] / 1000.0).utc
             at = said && (said - now).abs < Routes::Field::FAR_OFF ? said : now
-            Store::Tap.keep(work_day, key: values[:key], kind: values[:kind], at:, patch_id: patch.id,
-                                      what: values[:what], amount: values[:amount])
+            told = { kind: values[:kind], patch_id: patch.id, what: values[:what], amount: values[:amount] }
+            kept = Store::Tap.keep(work_day, key: values[:key], at:, **told)
+            kept if kept.values >= { work_day_id: work_day.id, **told }
           end
         end
       end

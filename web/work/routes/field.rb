@@ -27,9 +27,12 @@ module Thistle
 
             app.post "/work/days/:id/taps" do
               day, patch = work_day_at(params["id"]), patch_at(params["patch"])
+              halt refuse(422, "#{patch.code} is not on the property of this day.") unless day.on?(patch)
               tap = Forms::Tap.new(params, units:, today:)
               halt refuse(422, tap.errors.values.first) unless tap.ok?
-              tap.store(day, patch)
+              halt refuse(409, "Another tap was kept under this key.") unless tap.store(day, patch)
+              next json(kept: params["key"]) if @json
+
               go_to "/work/days/#{day.id}/field/#{patch.id}"
             end
 
