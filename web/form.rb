@@ -32,6 +32,8 @@ module Thistle
       end
 
       attr_reader :raw, :errors, :values, :units
+      # {field => what is likely, in words}: shown in grey, never sent.
+      attr_accessor :hints
 
       # Values of a record as a person would type them: {"hours" => "3"}.
       def self.typed(values) = values.compact.to_h { |name, value| [name.to_s, value.to_s.delete_suffix(".0")] }
@@ -40,8 +42,7 @@ module Thistle
       def self.untouched(known = {}, units:, today:) = new(known, units:, today:).tap { |form| form.errors.clear }
 
       def initialize(params, units:, today:, **context)
-        @units = units
-        @today = today
+        @units, @today, @hints = units, today, {}
         @raw = params.to_h.transform_keys(&:to_s).select { |_, v| v.is_a?(String) }
                      .transform_values { |v| v.scrub.strip }
         result = self.class::Fields.new(today:, **context).call(@raw.reject { |_, v| v.empty? })
@@ -53,6 +54,7 @@ module Thistle
       def ok? = errors.empty?
       def [](field) = raw[field.to_s]
       def error(field) = errors[field.to_sym]
+      def hint(field) = hints[field.to_sym]
 
       # The same form with one more complaint.
       def failed(field, message)

@@ -128,7 +128,7 @@ module Thistle
       assert_operator hours("lever_pull"), :<, 2, "not the hours of 320 stems"
       get "/work?patch=#{id}"
 
-      assert_said 'name="stems_done"', "value=\"#{stems}\"", "#{amount}</b> #{source}"
+      assert_said 'name="stems_done"', "placeholder=\"about #{stems}\"", "#{amount}</b> #{source}"
       refute_includes last_response.body, 'value="320"'
       get "/mix?patch=#{id}&method=cut_stump"
 

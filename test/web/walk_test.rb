@@ -13,6 +13,7 @@ module Thistle
     GRID = "ncols 4\nnrows 4\nxllcorner -91.35\nyllcorner 37.98\ncellsize 0.001\n#{"1 2 3 4\n2 3 4 5\n" * 2}".freeze
     DAYS = "date,tmin,tmax,rain,wind\n#{(1..30).map { |n| format("2026-04-%02d,5,15,%d,9\n", n, n % 3) }.join}".freeze
     CORNERS = "37.99, -91.35\n37.99, -91.34\n37.98, -91.35"
+    SPRAYING = "/season/fit?work=foliar" # past the kinds of work that a sample of its page leads to
     # What stands in for what a form leaves blank.
     GOOD = { "geometry" => POINT, "seen_on" => "2026-05-12", "person" => "Walker", "reason" => "walked",
              "text" => "a step", "hours" => "2", "crew_size" => "2", "resprouts" => "0", "missed" => "0",
@@ -22,7 +23,7 @@ module Thistle
     def test_every_address_and_every_form
       walker = Walker.new(self)
       found = seeds.map { |path, fields| seed(path, fields) }
-      walker.crawl(walker.gets.select(&:plain?).map { |door| door.pattern.to_s } + found)
+      walker.crawl([*walker.gets.select(&:plain?).map { |door| door.pattern.to_s }, *found, SPRAYING])
       unlinked.each { |address| walker.know("GET", address) }
       asked_by_scripts.each { |verb, path, fields| walker.know(verb, path, fields) }
 

@@ -225,10 +225,11 @@ module Thistle
       get "/work/days/#{day.id}/after"
 
       assert_said one.code, "Not begun:", two.code, 'value="40"'
-      refute_includes last_response.body, "nothing was tapped; untick it"
+      assert_match(/name="done-#{one.id}" value="yes" checked/, last_response.body)
       method = answer[:done].find { |done| done[:patch] == one.id }[:method]
       sheet = { "method_key-#{one.id}": "cut_stump", "crew_size-#{one.id}": "3", "hours-#{one.id}": "1",
-                "plants_done-#{one.id}": "40", "people-#{one.id}": "6 volunteers", "seed_fall-#{one.id}": "none" }
+                "plants_done-#{one.id}": "40", "people-#{one.id}": "6 volunteers", "seed_fall-#{one.id}": "none",
+                "done-#{one.id}": "yes" }
       travel(day.held_on) do
         send_form(:post, "/work/days/#{day.id}/after", **sheet)
 
@@ -254,6 +255,31 @@ module Thistle
       assert_equal ["K. Moor, 6 volunteers", "Left: 2 piles, 1 bag."], [work.who, work.note]
       assert_match(/\A\d\d:\d\d\z/, work.started_at) if work.started_at # none where an hour ago was yesterday
       assert_equal work.started_at.nil?, work.ended_at.nil?
+    end
+
+    # Of a day on which nobody tapped anything, estimates are hints; whether anything was done is said by somebody, and
+    # where nothing was, the day stays open.
+    def test_nothing_is_written_down_that_nobody_said
+      propose
+      ids = answer[:walk]
+      get "/work/days/#{day.id}/after"
+      hours = last_response.body[/<input id="f-hours-#{ids.first}"[^>]*>/]
+
+      assert_match(/value=""/, hours)
+      assert_match(/placeholder="about /, hours)
+      refute_match(/name="done-\d+" value="\w+" checked/, last_response.body)
+      travel(day.held_on) do
+        send_form(:post, "/work/days/#{day.id}/after", **ids.to_h { |id| [:"hours-#{id}", ""] })
+
+        assert_said "Say whether anything was done here."
+        no = ids.to_h { |id| [:"done-#{id}", "no"] }
+        send_form(:post, "/work/days/#{day.id}/after", **no, "hours-#{ids.first}": "2")
+
+        assert_said "You typed what was done. Say yes, or clear it.", 'value="2"'
+        send_form(:post, "/work/days/#{day.id}/after", **no)
+      end
+      refute_predicate Store::WorkDay[day.id], :closed?
+      assert_equal 0, Store::Treatment.where(work_day_id: day.id).count
     end
 
     # Garlic mustard is in seed in mid-June: a patch of it that lies across the way is gone round.

@@ -30,12 +30,22 @@ module Thistle
         # Patches of the plan that nobody began.
         def left = @board.cards.reject(&:begun?).map(&:patch) - sheets.map { |one| one.card.patch }
 
-        # True when every sheet was kept; else each says what it wants.
+        # True when every sheet was kept; else each says what it wants. Where nothing was done anywhere, the day stays
+        # open.
         def keep(site)
-          wanted = sheets.reject { |one| skipped?(one.card) }
+          wanted = sheets.select { |one| done(one.card) == "yes" }
           @kept = wanted.size
-          ready = wanted.all? { |one| one.form.ok? } && (search.nil? || search.ok?)
+          ready = unsaid.empty? && wanted.all? { |one| one.form.ok? } && (search.nil? || search.ok?)
+          return ready if wanted.empty? && search.nil?
+
           ready && Sequel::Model.db.transaction { claim && store(wanted, site) }
+        end
+
+        # {patch id => what is missing}: whether anything was done, or what was typed beside "nothing".
+        def unsaid
+          return {} unless @params
+
+          sheets.to_h { |one| [one.card.patch.id, missing(one.card)] }.compact
         end
 
         # Ground beside the walk that was looked over as well, if somebody says so: a Survey::Forms::Search.
@@ -52,10 +62,25 @@ module Thistle
         def looked? = @params&.fetch("looked", nil) == "true"
         def sight = @params&.fetch("sight", nil)
 
-        # Is there to be no record of it? Until somebody says otherwise, of what nobody began.
-        def skipped?(card) = @params ? @params["skip-#{card.patch.id}"] == "1" : !card.begun?
+        # Was anything done there, "yes" or "no"? nil until somebody says so, of what nobody began.
+        def done(card)
+          said = @params ? @params["done-#{card.patch.id}"] : nil
+          %w[yes no].include?(said) ? said : ("yes" if card.begun? && @params.nil?)
+        end
 
         private
+
+        TYPED = %w[hours plants_done stems_done piles bags note].freeze
+        private_constant :TYPED
+
+        def missing(card)
+          case done(card)
+          when nil then "Say whether anything was done here."
+          when "no"
+            typed = TYPED.any? { |name| !@params["#{name}-#{card.patch.id}"].to_s.strip.empty? }
+            "You typed what was done. Say yes, or clear it." if typed
+          end
+        end
 
         # Of two who write the day down at once, one does.
         def claim
@@ -83,7 +108,8 @@ module Thistle
 
         def form(card)
           known = tapped(card)
-          return Forms::Treatment.untouched(known, units: @units, today: @today) unless @params
+          untouched = -> { Forms::Treatment.untouched(known, units: @units, today: @today) }
+          return untouched.call.tap { |form| form.hints = hints(card) } unless @params
 
           typed = @params.to_h.filter_map do |name, value|
             [name.delete_suffix("-#{card.patch.id}"), value] if name.end_with?("-#{card.patch.id}")
@@ -104,10 +130,11 @@ module Thistle
 
         def tapped(card)
           removal = only_cut?(card) ? Core::Knowledge.shipped.removal("cut_only") : card.removal || usual(card.patch)
-          { "done_on" => work_day.held_on.iso8601, "method_key" => removal.key, "crew_size" => card.people.to_s,
-            "hours" => hours(card), "plants_done" => positive(card.plants), "stems_done" => positive(card.stems),
+          began = card.begun? ? { "crew_size" => card.people.to_s, "hours" => hours(card) } : {}
+          { "done_on" => work_day.held_on.iso8601, "method_key" => removal.key, **began,
+            "plants_done" => positive(card.plants), "stems_done" => positive(card.stems),
             **card.sizes.transform_keys { |size| "size_#{size}" }.transform_values { |number| positive(number) },
-            "area" => area(card), "seed_fall" => card.seed, "disposal" => disposal(card, removal),
+            "seed_fall" => card.seed, "disposal" => disposal(card, removal),
             "note" => card.notes.uniq.join(" ")[0, 2000], **clock(card), **there(card) }
             .compact.reject { |_, value| value.empty? }
         end
@@ -134,6 +161,12 @@ module Thistle
         def usual(patch) = Core::Knowledge.shipped.removal(patch.plant.removals.keys.first || "hand_pull")
 
         def positive(count) = count.positive? ? count.to_s : nil
+
+        # {field => likely}, of what nobody tapped.
+        def hints(card)
+          unsaid = card.begun? ? {} : { crew_size: card.people, hours: hours(card) }
+          { **unsaid, area: area(card) }.compact.transform_values { |number| "about #{number}" }
+        end
 
         # Of the ground, where nothing was counted.
         def area(card)

@@ -6,6 +6,7 @@ module Thistle
       # A patch, a method, the brief for both, and the record to fill in with what is known already.
       class Desk
         # What the mix room knows already.
+        CREW = 4
         POURED = %w[active_key product_id product second_product_id second_product mix].freeze
 
         attr_reader :patch, :removal
@@ -26,18 +27,21 @@ module Thistle
           Core::Recheck::Returns.new(plant: patch.plant, removal:, done_on: @today, site:).visits
         end
 
+        # What is known is filled in; what is only likely is a hint.
         def form
-          hours = verdict.hours
-          crew = 4
           calendar = patch.property.site(@today).calendar(patch.plant)
-          typed = { "done_on" => @today.iso8601, "method_key" => removal.key, "crew_size" => crew.to_s,
-                    "seed_fall" => Core::Recheck::SeedFall.expected(calendar, @today),
-                    "plants_done" => there&.plants&.to_s,
-                    "hours" => hours && [(hours / crew).ceil(1), 0.25].max.clamp(0.25, 8).to_s,
-                    "stems_done" => there&.stems&.to_s,
-                    "area" => patch.infested && @units.from_si(:area, bench.facts.area_m2).round.to_s }.compact
+          typed = { "done_on" => @today.iso8601, "method_key" => removal.key,
+                    "seed_fall" => Core::Recheck::SeedFall.expected(calendar, @today) }.compact
           typed = typed.merge(@params.slice(*POURED))
-          Forms::Treatment.untouched(typed, units: @units, today: @today)
+          Forms::Treatment.untouched(typed, units: @units, today: @today).tap { |form| form.hints = hints }
+        end
+
+        # {field => likely}: of all that stands there, by a crew of CREW.
+        def hints
+          hours = verdict.hours && [(verdict.hours / CREW).ceil(1), 0.25].max.clamp(0.25, 8)
+          area = patch.infested && @units.from_si(:area, bench.facts.area_m2).round
+          { crew_size: CREW, hours:, plants_done: there&.plants, stems_done: there&.stems, area: }
+            .compact.transform_values { |number| "about #{Core::Decimal.apart(number)}" }
         end
 
         # What stands there (Store::PatchStanding::There).

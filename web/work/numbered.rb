@@ -7,6 +7,7 @@ module Thistle
       Numbered = Struct.new(:form, :number) do
         def [](name) = form[plain(name)]
         def error(name) = form.error(plain(name))
+        def hint(name) = form.hint(plain(name))
         def name(field) = :"#{field}-#{number}"
 
         private

@@ -29,7 +29,8 @@ module Thistle
             end
           end
 
-          # The stored tap; nil where its key is another's. The phone says when; a clock that is far off is not believed.
+          # The stored tap; nil where its key is another's. The phone says when; a clock that is far off is not
+          # believed.
           def store(work_day, patch, now = Time.now.utc)
             said = values[:at] && Time.at(values[:at] / 1000.0).utc
             at = said && (said - now).abs < Routes::Field::FAR_OFF ? said : now

@@ -63,8 +63,13 @@ module Thistle
               after = AfterDesk.new(work_day_at(params["id"]), today, units, params)
               next show("work/after", status: 422, after:) unless after.keep(site)
 
-              said = "Written down: #{count(after.kept, "record")}. Return visits are set."
-              go_to "/work/days/#{after.work_day.id}/thanks", said
+              id = after.work_day.id
+              unless after.work_day.closed?
+                next go_to("/work/days/#{id}",
+                           "Nothing was written down: the day stays open.")
+              end
+
+              go_to "/work/days/#{id}/thanks", "Written down: #{count(after.kept, "record")}. Return visits are set."
             end
 
             app.get "/work/days/:id/thanks" do
