@@ -9,7 +9,7 @@ module Thistle
   class IdentifyBench
     LOOKS = [%w[habit shrub], %w[leaf_arrangement opposite], %w[leaf_margin smooth], %w[bark shaggy],
              %w[leaf_tip long]].freeze
-    EACH = 50 # specimens of a plant
+    EACH = Integer(ENV.fetch("EACH", 50)) # specimens of a plant
     FEW = 10 # specimens of a kind of each plant that has them
     LEFT_OUT = 5 # specimens of a plant that the library was made to forget
 

@@ -2,15 +2,31 @@
 
 module Thistle
   module Core
-    # A number as people and files write it: 3.5, 3,5, −3.5, 1 200.
+    # A number as people and files write it: 3.5, 3,5, −3.5, 1 200, 1,200,000.
     module Decimal
-      # Float, or nil for what is not a finite number.
-      def self.read(text)
-        plain = text.to_s.strip.tr("−", "-").gsub(/[\s\u00A0\u202F']/, "")
+      # One comma before three digits: thousands for some, a decimal mark for others.
+      DOUBTFUL = /\A-?[1-9]\d{0,2},\d{3}\z/
+      GROUPED = /\A-?[1-9]\d{0,2}(,\d{3})+(,\d{3}|\.\d+)\z/
+      DOUBT = "can be read in two ways: leave the comma out, or write a point for the decimals"
+
+      # Float, or nil for what is not a finite number. comma: what a doubtful one means, :thousands, :decimal, or :ask
+      # for nobody knows, which is no number.
+      def self.read(text, comma: :ask)
+        plain = bare(text)
+        thousands = plain.match?(GROUPED) || (comma == :thousands && plain.match?(DOUBTFUL))
+        return if comma == :ask && plain.match?(DOUBTFUL)
+
+        plain = plain.delete(",") if thousands
         plain = plain.tr(",", ".") if plain.match?(/\A-?\d+,\d+\z/)
         number = Float(plain, exception: false)
         number if number&.finite?
       end
+
+      # Could a comma in it be read in two ways?
+      def self.doubtful?(text) = bare(text).match?(DOUBTFUL)
+
+      def self.bare(text) = text.to_s.strip.tr("−", "-").gsub(/[\s\u00A0\u202F']/, "")
+      private_class_method :bare
 
       # Digits of a whole number with its thousands apart: "12 500".
       def self.apart(digits) = digits.to_s.reverse.gsub(/(\d{3})(?=\d)/, "\\1\u202F").reverse

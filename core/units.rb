@@ -50,6 +50,8 @@ module Thistle
         freeze
       end
 
+      # What a comma before three digits means where these units are used (Decimal#read).
+      def comma = us? ? :thousands : :ask
       def us? = system == "us"
       def unit(kind) = FIELDS.fetch(kind).fetch(system).first
       def to_si(kind, number) = number && (number * factor(kind))

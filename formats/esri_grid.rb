@@ -64,7 +64,7 @@ module Thistle
         found = Array.new(wanted)
         (0...wanted).each do |n|
           text = words.scan(/\G\s*\S+/) or refuse "breaks off after #{n} of #{wanted} heights"
-          value = Float(text, exception: false) || Core::Decimal.read(text) ||
+          value = Float(text, exception: false) || Core::Decimal.read(text, comma: :decimal) ||
                   refuse("has “#{text.strip[0, 20]}” where a height should be, cell #{n + 1}")
           found[n] = value unless value == gap || !value.finite?
         end

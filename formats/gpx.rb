@@ -54,7 +54,7 @@ module Thistle
           Core::Survey::Geodesic.distance(line.first, line.last) <= CLOSES_WITHIN_M
       end
 
-      def position(node) = [node["lon"], node["lat"]].map { |text| Core::Decimal.read(text) }
+      def position(node) = [node["lon"], node["lat"]].map { |text| Core::Decimal.read(text, comma: :decimal) }
 
       # The Feature of a waypoint or track, named and described as it says.
       def feature(node, type, coordinates)

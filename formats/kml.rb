@@ -38,7 +38,7 @@ module Thistle
       # [[lon, lat], ...] of a node; what is no number stays as it is written, for the shape to complain of.
       def positions(node)
         (Xml.text(node, ".//coordinates") ||
-         "").split.map { |triple| triple.split(",").first(2).map { |n| Core::Decimal.read(n) || n } }
+         "").split.map { |triple| triple.split(",").first(2).map { |n| Core::Decimal.read(n, comma: :decimal) || n } }
       end
 
       # features: hashes of name, shape (Core::Survey::Shape) and properties, written one after the other. Answers

@@ -61,7 +61,7 @@ module Thistle
 
       # A point of [longitude, latitude] as texts; what is no number stays as it is, for the shape to complain of.
       def point(texts)
-        { "type" => "Point", "coordinates" => texts.map { |text| Core::Decimal.read(text) || text } }
+        { "type" => "Point", "coordinates" => texts.map { |text| Core::Decimal.read(text, comma: :decimal) || text } }
       end
 
       # GeoJSON geometry of well-known text; nil when it is not. Heights only where the text says that it has them.

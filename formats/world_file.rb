@@ -15,7 +15,7 @@ module Thistle
       # [north-west, north-east, south-west] corners in [longitude, latitude]. Raises BadInput (field :world).
       def corners(text, width:, height:, crs: nil)
         refuse "#{crs.inspect[0, 60]} is not a code: give it as EPSG:32615." if crs && !CODE.match?(crs)
-        numbers = text.to_s.split.map { |word| Core::Decimal.read(word) }
+        numbers = text.to_s.split.map { |word| Core::Decimal.read(word, comma: :decimal) }
         refuse "A world file has six lines with a number each." unless numbers.size == 6 && numbers.all?
         a, d, b, e, x, y = numbers
         refuse "The world file's steps are nought: the picture would have no size." if ((a * e) - (b * d)).zero?

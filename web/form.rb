@@ -45,7 +45,10 @@ module Thistle
         @units, @today, @hints = units, today, {}
         @raw = params.to_h.transform_keys(&:to_s).select { |_, v| v.is_a?(String) }
                      .transform_values { |v| v.scrub.strip }
-        result = self.class::Fields.new(today:, **context).call(@raw.reject { |_, v| v.empty? })
+        fields, given = self.class::Fields.new(today:, **context), @raw.reject { |_, v| v.empty? }
+        result = fields.call(given)
+        numbers = read_anew(given.slice(*result.errors.to_h.keys.map(&:to_s)))
+        result = fields.call(given.merge(numbers)) if numbers.any?
         @values = result.to_h
         @errors = result.errors.to_h.transform_values(&:first)
         @values.each { |name, value| @errors[name] ||= "is past all numbers" if value.is_a?(Float) && value.infinite? }
@@ -61,6 +64,15 @@ module Thistle
         errors[field] = message
         self
       end
+
+      # Of what the contract cannot take, numbers as people write them: "2,5" and "1 200" as it reads them.
+      def read_anew(texts)
+        texts.filter_map do |name, text|
+          number = Core::Decimal.read(text, comma: units.comma) if text.match?(/[,\s\u00A0\u202F']/)
+          [name, number.to_s.delete_suffix(".0")] if number
+        end.to_h
+      end
+      private :read_anew
 
       # Typed quantity of a kind (Core::Units) in SI; nil where it is no number.
       def si(field, kind) = units.to_si(kind, values[field].then { |value| value if value.is_a?(Numeric) })

@@ -52,12 +52,13 @@ module Thistle
         def shares = @doses.sum { |dose| dose.strength.share } + @extras.sum { |extra| (extra.percent || 0) / 100.0 }
         def loads = ((@total / @container) - 1e-9).ceil.clamp(1, nil)
 
-        # Grams of acid of each active; nil where a label figure is missing.
+        # Grams of acid of each active, of all products that hold it; nil where a label figure is missing.
         def acid_g
-          @doses.flat_map { |dose| dose.product.ingredients.map { |one| [dose, one] } }.to_h do |dose, one|
-            [one.key, one.acid_per_litre && (one.acid_per_litre * @total / 1000 * dose.strength.share)]
-          end
+          found = @doses.flat_map { |dose| dose.product.ingredients.map { |one| [one.key, acid_of(dose, one)] } }
+          found.group_by(&:first).transform_values { |some| some.map(&:last).then { |grams| grams.sum if grams.all? } }
         end
+
+        def acid_of(dose, one) = one.acid_per_litre&.*(@total / 1000 * dose.strength.share)
 
         # Half the carrier first, then each in its order, then carrier to the mark. In oil it is all one.
         def parts

@@ -14,10 +14,10 @@ module Thistle
         module_function
 
         # mL; nil for what is no number. unit: what a bare number is counted in. Raises BadInput (field) for a unit that
-        # is none of a volume: ounces and pounds are of mass.
-        def volume(text, unit:, field: :base)
+        # is none of a volume: ounces and pounds are of mass. comma: as Decimal#read has it.
+        def volume(text, unit:, field: :base, comma: :ask)
           digits, *letters = text.to_s.strip.partition(/[a-z]/i)
-          number = Decimal.read(digits) or return
+          number = Decimal.read(digits, comma:) or return
           named = unit_named(letters.join.strip) || unit
           return Quantity.of(number, named).to("mL") if VOLUMES.include?(named)
 

@@ -119,7 +119,7 @@ module Thistle
 
         def measured
           text = given("stem_width", nil) or return
-          number = Core::Decimal.read(text)
+          number = Core::Decimal.read(text, comma: @units.comma)
           width = number && (@units.us? ? number * 2.54 : number)
           return width if width&.positive? && width <= WIDEST_CM
 
@@ -160,10 +160,11 @@ module Thistle
 
         def amount(field, complaint, least: Float::MIN, most: 1e7)
           text = given(field, nil) or return
-          number = Core::Decimal.read(text)
+          number = Core::Decimal.read(text, comma: @units.comma)
           return number if number&.between?(least, most)
 
-          @errors[field.to_sym] = complaint
+          @errors[field.to_sym] =
+            number.nil? && Core::Decimal.doubtful?(text) ? "It #{Core::Decimal::DOUBT}." : complaint
           nil
         end
 

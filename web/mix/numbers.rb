@@ -5,11 +5,12 @@ module Thistle
     module Mix
       # Reads numbers of a desk that has value(field), errors and units; what is none is said beside its field.
       module Numbers
-        def number(field) = said(field, Core::Decimal.read(value(field).to_s))
+        def number(field) = said(field, Core::Decimal.read(value(field).to_s, comma: units.comma))
 
         # mL, typed in the property's unit or with a unit of its own.
         def volume(field)
-          said(field, Core::Mix::Typed.volume(value(field), unit: units.unit(:volume), field: field.to_sym))
+          said(field, Core::Mix::Typed.volume(value(field), unit: units.unit(:volume), comma: units.comma,
+                                                            field: field.to_sym))
         end
 
         # The same where nothing typed is no complaint yet.
@@ -27,7 +28,10 @@ module Thistle
         private
 
         def said(field, found)
-          errors[field.to_sym] = "is not a number" unless found
+          unless found
+            errors[field.to_sym] =
+              Core::Decimal.doubtful?(value(field)) ? Core::Decimal::DOUBT : "is not a number"
+          end
           found
         end
       end

@@ -65,7 +65,7 @@ module Thistle
         # Three corners as typed: "lat, lon" a line, north-west, north-east, south-west.
         def corners(text)
           words = text.to_s.lines.map { |line| line.split(/[,;\s]+/).reject(&:empty?) }.reject(&:empty?)
-          found = words.map { |pair| pair.map { |word| Core::Decimal.read(word) } }
+          found = words.map { |pair| pair.map { |word| Core::Decimal.read(word, comma: :decimal) } }
           return found.map(&:reverse) if found.size == 3 && found.all? { |pair| on_the_globe?(*pair) }
 
           raise Core::BadInput.new("Add its world file, or type three corners as latitude, longitude: north-west, " \

@@ -51,7 +51,9 @@ module Thistle
 
         def water(desk)
           answer = desk.answer
-          { way: answer&.way, ask: answer&.ask?, because: answer&.because, hours: desk.hours, errors: desk.errors }
+          { way: answer&.way, ask: answer&.ask?, because: answer&.because&.map do |text|
+            desk.units.fill(text)
+          end, hours: desk.hours, errors: desk.errors }
         end
 
         def visit(visit) = { due_on: visit.due_on, kind: visit.kind, reason: visit.text, source: visit.source }

@@ -11,7 +11,7 @@ module Thistle
 
         # The Survey::Forms::Patch of a position.
         def of(params, like, units, today)
-          lon, lat = %w[lon lat].map { |name| Core::Decimal.read(params[name].to_s) }
+          lon, lat = %w[lon lat].map { |name| Core::Decimal.read(params[name].to_s, comma: :decimal) }
           geometry = lon && lat ? JSON.generate(type: "Point", coordinates: [lon, lat]) : ""
           Survey::Forms::Patch.new({ "geometry" => geometry, "plant_key" => like.plant_key,
                                      "seen_on" => today.iso8601, "note" => "Found beside #{like.code}.",

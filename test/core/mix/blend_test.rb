@@ -50,6 +50,10 @@ module Thistle
       litre = blend(50.0, "product", product: labelled, total_ml: 1000)
 
       assert_in_delta 0.5 * 479.3 * 0.741, litre.acid_g["glyphosate_ipa"], 0.05
+      halves = Array.new(2) { dose(labelled, 25.0, "product") } # two products of one active: their acid adds up
+
+      assert_in_delta litre.acid_g["glyphosate_ipa"],
+                      Mix::Blend.new(doses: halves, total_ml: 1000).mixture.acid_g["glyphosate_ipa"], 1e-9
       error = assert_raises(Core::BadInput) { Mix::Strength.read(100.0, "grams", planned.main) }
       assert_match(/type its grams/, error.message)
     end

@@ -29,14 +29,21 @@ module Thistle
             end
           end
 
-          # The stored tap; nil where its key is another's. The phone says when; a clock that is far off is not
-          # believed.
+          # The stored tap; nil where its key is another's. The phone says when, also of yesterday; a clock that
+          # is ahead is not believed.
           def store(work_day, patch, now = Time.now.utc)
             said = values[:at] && Time.at(values[:at] / 1000.0).utc
-            at = said && (said - now).abs < Routes::Field::FAR_OFF ? said : now
+            at = said && believed?(said, work_day, now) ? said : now
             told = { kind: values[:kind], patch_id: patch.id, what: values[:what], amount: values[:amount] }
             kept = Store::Tap.keep(work_day, key: values[:key], at:, **told)
             kept if kept.values >= { work_day_id: work_day.id, **told }
+          end
+
+          private
+
+          # Kept on the phone over night or longer is right; before the day or in time to come is not.
+          def believed?(said, work_day, now)
+            said.between?(work_day.held_on.to_time.utc - Routes::Field::DAY, now + Routes::Field::FAR_OFF)
           end
         end
       end

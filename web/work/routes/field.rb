@@ -6,7 +6,8 @@ module Thistle
       module Routes
         # A day in the field, tapped with a thumb; and what it becomes afterwards.
         module Field
-          FAR_OFF = 12 * 3600 # seconds that a phone's clock may differ before ours is taken
+          FAR_OFF = 15 * 60 # seconds that a phone's clock may be ahead before ours is taken
+          DAY = 86_400
 
           def self.registered(app)
             tapped(app)
