@@ -140,9 +140,13 @@ module Thistle
         def order
           return self.class.new(@removal, @facts.with(area_m2: LIKE_M2), soil: @soil).order unless hours
 
-          [*[hours_to_quiet, cost_to_quiet].map { |sum| sum ? (sum * evenly).round(2) : Float::INFINITY },
+          [hours_compared&.round(2) || Float::INFINITY, cost_to_quiet&.*(evenly) || Float::INFINITY,
            -@facts.kill(@removal)["likely"]]
         end
+
+        # Hours until quiet as methods are compared by them: with the group's pace of other work where it has no records
+        # of this.
+        def hours_compared = hours_to_quiet&.*(evenly)
         LIKE_M2 = 100.0
         private_constant :LIKE_M2
 
