@@ -130,12 +130,12 @@ module Thistle
 
         def tapped(card)
           removal = only_cut?(card) ? Core::Knowledge.shipped.removal("cut_only") : card.removal || usual(card.patch)
-          began = card.begun? ? { "crew_size" => card.people.to_s, "hours" => hours(card) } : {}
+          began = card.begun? ? { "crew_size" => card.people.to_s, "hours" => hours(card), **there(card) } : {}
           { "done_on" => work_day.held_on.iso8601, "method_key" => removal.key, **began,
             "plants_done" => positive(card.plants), "stems_done" => positive(card.stems),
             **card.sizes.transform_keys { |size| "size_#{size}" }.transform_values { |number| positive(number) },
             "seed_fall" => card.seed, "disposal" => disposal(card, removal),
-            "note" => card.notes.uniq.join(" ")[0, 2000], **clock(card), **there(card) }
+            "note" => card.notes.uniq.join(" ")[0, 2000], **clock(card) }
             .compact.reject { |_, value| value.empty? }
         end
 
