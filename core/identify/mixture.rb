@@ -33,7 +33,7 @@ module Thistle
         end
 
         # How likely the plant is to be seen at all, 0 to 1.
-        def standing = plant.woody? || plant.is?(:evergreen) ? 1.0 : [green + dead, UNDERGROUND].max
+        def standing = plant.woody? || plant.is?(:evergreen) ? 1.0 : (green + dead).clamp(UNDERGROUND, 1.0)
 
         # {aspect => chance}, adding up to 1.
         def shares
