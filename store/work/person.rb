@@ -52,9 +52,14 @@ module Thistle
       def records
         said = Matched.where(person_id: id).select_map(:name) + [name]
         listed = Sequel.lit("EXISTS (SELECT 1 FROM json_each(people_ids) j WHERE j.value = ?)", id)
-        written = said.map { |text| Sequel.ilike(:people, "%#{Treatment.dataset.escape_like(text)}%") }.reduce(:|)
+        written = said.map { |text| Sequel.lit("#{NAMES} LIKE ? ESCAPE '\\'", "%,#{escaped(text)},%") }.reduce(:|)
         Treatment.where(deleted_at: nil).where(listed | written)
       end
+
+      # The names of a record as ",j. finch,al,": Al is not Alan.
+      NAMES = "(',' || " \
+              "replace(replace(replace(replace(lower(people), ' and ', ','), ';', ','), ', ', ','), ' ,', ',') || ',')"
+      private_constant :NAMES
 
       def take_off = update(deleted_at: Time.now.utc)
       def bring_back = update(deleted_at: nil)
@@ -63,6 +68,10 @@ module Thistle
       class Matched < Sequel::Model(:person_names)
         unrestrict_primary_key
       end
+
+      private
+
+      def escaped(text) = Treatment.dataset.escape_like(text.downcase)
     end
   end
 end

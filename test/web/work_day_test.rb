@@ -52,6 +52,7 @@ module Thistle
 
       refute_includes last_response.body, "<h3>Pond crew</h3>"
       assert_equal 4, person("B. Sands").records.count
+      assert_equal 0, person("B. Sand").records.count, "whose name is in the other's"
       assert_equal 0, json("/work/people.json").find { |one| one["name"] == "B. Sands" }["days_this_year"]
       id = person("B. Sands").id
       2.times { send_form(:put, "/work/people/#{id}", **LEAD, name: "Bo Sands", another: "true", lock_version: "0") }
