@@ -13,6 +13,9 @@ module Thistle
           { one:, other:, both: }.each do |field, count|
             refuse(field, "is a count, 0 or more") unless count.is_a?(Integer) && !count.negative?
           end
+          { one:, other: }.each do |field, count|
+            refuse(field, "saw none: from that nobody can say how many more there are") if count.zero?
+          end
           refuse(:both, "is more than either of them saw") if both > [one, other].min
           @one, @other, @both = one, other, both
         end

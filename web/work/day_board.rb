@@ -131,14 +131,14 @@ module Thistle
           made if made.line && made.best
         end
 
-        # What is cut or pulled on a stop, to a pile near by (Core::Work::Haul::Answer); nil where the plant stays.
-        def haul(stop)
-          return unless stop.removal.is?(*HAULED)
+        # Is anything carried off there?
+        def hauls?(stop) = stop.removal.is?(*HAULED)
 
-          patch = stop.patch
-          stems = patch.plant.woody? ? { patch.stem_size || "thumb" => patch.there(work_day.held_on)&.number || 0 } : {}
-          ground = patch.plant.woody? ? 0.0 : patch.facts(work_day.held_on).area_m2.to_f
-          Core::Work::Haul.new(stems:, ground_m2: ground, distance_m: NEAR_M, fruit: stop.told[:late]).answer
+        # What is cut or pulled on a stop, to a pile near by (Core::Work::Haul::Answer); nil where the plant stays, or
+        # nobody knows how much of it there is.
+        def haul(stop)
+          amount = amount_of(stop.patch) if hauls?(stop)
+          amount && Core::Work::Haul.new(**amount, distance_m: NEAR_M, fruit: stop.told[:late]).answer
         end
         HAULED = %i[pulling digging severing levering cutting felling topping turf].freeze
         NEAR_M = 40.0 # to the pile, where nobody measured (memory)
@@ -150,6 +150,17 @@ module Thistle
         end
 
         private
+
+        # {stems: by size, ground_m2:} that stand there on the day; nil where it is not known.
+        def amount_of(patch)
+          if patch.plant.woody?
+            number = patch.there(work_day.held_on)&.number or return
+            { stems: { patch.stem_size || "thumb" => number }, ground_m2: 0.0 }
+          else
+            ground = patch.facts(work_day.held_on).area_m2 or return
+            { stems: {}, ground_m2: ground.to_f }
+          end
+        end
 
         # Patches whose plant is in seed that day.
         def in_seed
