@@ -130,6 +130,9 @@ module Thistle
       assert_field "Stock used", with: "99"
       fill_in "People", with: "3"
       fill_in "Hours each", with: "2"
+
+      assert_field "Stems done", with: "", placeholder: "about 60"
+      fill_in "Stems done", with: "60"
       click_button "Keep this record"
 
       assert_text "Licensed applicator is needed"
