@@ -45,12 +45,9 @@ module Thistle
         @units, @today, @hints = units, today, {}
         @raw = params.to_h.transform_keys(&:to_s).select { |_, v| v.is_a?(String) }
                      .transform_values { |v| v.scrub.strip }
-        fields, given = self.class::Fields.new(today:, **context), @raw.reject { |_, v| v.empty? }
-        result = fields.call(given)
-        numbers = read_anew(given.slice(*result.errors.to_h.keys.map(&:to_s)))
-        result = fields.call(given.merge(numbers)) if numbers.any?
+        result = read(self.class::Fields.new(today:, **context))
         @values = result.to_h
-        @errors = result.errors.to_h.transform_values(&:first)
+        @errors = result.errors.to_h.to_h { |name, words| [name, doubt(name) || words.first] }
         @values.each { |name, value| @errors[name] ||= "is past all numbers" if value.is_a?(Float) && value.infinite? }
       end
 
@@ -65,6 +62,14 @@ module Thistle
         self
       end
 
+      # What the contract makes of what was typed; of numbers that it cannot take, again as people write them.
+      def read(fields)
+        given = @raw.reject { |_, v| v.empty? }
+        result = fields.call(given)
+        numbers = read_anew(given.slice(*result.errors.to_h.keys.map(&:to_s)))
+        numbers.any? ? fields.call(given.merge(numbers)) : result
+      end
+
       # Of what the contract cannot take, numbers as people write them: "2,5" and "1 200" as it reads them.
       def read_anew(texts)
         texts.filter_map do |name, text|
@@ -72,7 +77,12 @@ module Thistle
           [name, number.to_s.delete_suffix(".0")] if number
         end.to_h
       end
-      private :read_anew
+
+      # What is wrong with a number whose comma can be read in two ways; nil for any other.
+      def doubt(name)
+        Core::Decimal::DOUBT if units.comma == :ask && Core::Decimal.doubtful?(@raw[name.to_s])
+      end
+      private :read, :read_anew, :doubt
 
       # Typed quantity of a kind (Core::Units) in SI; nil where it is no number.
       def si(field, kind) = units.to_si(kind, values[field].then { |value| value if value.is_a?(Numeric) })
