@@ -7,7 +7,7 @@ module Thistle
       # One comma before three digits: thousands for some, a decimal mark for others.
       DOUBTFUL = /\A-?[1-9]\d{0,2},\d{3}\z/
       GROUPED = /\A-?[1-9]\d{0,2}(,\d{3})+(,\d{3}|\.\d+)\z/
-      DOUBT = "can be read in two ways: leave the comma out, or write a point for the decimals"
+      DOUBT = "can be read in two ways: leave the comma out, or write a point for decimals"
 
       # Float, or nil for what is not a finite number. comma: what a doubtful one means, :thousands, :decimal, or :ask
       # for nobody knows, which is no number.
@@ -24,6 +24,9 @@ module Thistle
 
       # Could a comma in it be read in two ways?
       def self.doubtful?(text) = bare(text).match?(DOUBTFUL)
+
+      # What is wrong with a text that is no number: its comma, else what others say.
+      def self.complaint(text, otherwise) = doubtful?(text) ? DOUBT : otherwise
 
       def self.bare(text) = text.to_s.strip.tr("−", "-").gsub(/[\s\u00A0\u202F']/, "")
       private_class_method :bare

@@ -60,6 +60,10 @@ module Thistle
       # Years in a row that it is done to a plant before it has killed what it can.
       def takes_years(plant) = told(plant)&.fetch("takes_years", nil) || 1
 
+      # May a crew judge for itself whether the day's weather and ground are fit? Not where a label decides, nor where
+      # wind, wet or cold can hurt someone.
+      def judged_on_the_ground? = !herbicide? && !is?(:felling, :machine, :aquatic, :burning)
+
       # Does it take plants out, or only mark, report or stop seed?
       def removes? = !is?(:marking, :reporting, :seed_stop, :freeing)
 
@@ -104,9 +108,15 @@ module Thistle
       # What it takes: minutes for each of `per` (:plant, :stem, :m2 or :patch), one number or {size => minutes}; times
       # them, {low, high}, for a practised crew on good ground and a new one on bad; whose word it is.
       Task = Value.define(:per, :minutes, :range, :source) do
-        # Minutes at a size; at the widest where it is not known.
-        def at(size = nil) = minutes.is_a?(Hash) ? (minutes[size] || minutes.values.last).to_f : minutes.to_f
         def by_size? = minutes.is_a?(Hash)
+
+        # Minutes at a size, or at the next larger one that is told; at the widest where it is not known.
+        def at(size = nil)
+          return minutes.to_f unless by_size?
+
+          from = size ? SIZES.index(size) : SIZES.size
+          (minutes.values_at(*SIZES.drop(from)).compact.first || minutes.values.last).to_f
+        end
       end
 
       # The task on a plant: what lives like it may take another time, or be counted otherwise.

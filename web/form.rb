@@ -47,7 +47,9 @@ module Thistle
                      .transform_values { |v| v.scrub.strip }
         result = read(self.class::Fields.new(today:, **context))
         @values = result.to_h
-        @errors = result.errors.to_h.to_h { |name, words| [name, doubt(name) || words.first] }
+        @errors = result.errors.to_h.to_h do |name, words|
+          [name, units.comma == :ask ? Core::Decimal.complaint(@raw[name.to_s], words.first) : words.first]
+        end
         @values.each { |name, value| @errors[name] ||= "is past all numbers" if value.is_a?(Float) && value.infinite? }
       end
 
@@ -78,11 +80,7 @@ module Thistle
         end.to_h
       end
 
-      # What is wrong with a number whose comma can be read in two ways; nil for any other.
-      def doubt(name)
-        Core::Decimal::DOUBT if units.comma == :ask && Core::Decimal.doubtful?(@raw[name.to_s])
-      end
-      private :read, :read_anew, :doubt
+      private :read, :read_anew
 
       # Typed quantity of a kind (Core::Units) in SI; nil where it is no number.
       def si(field, kind) = units.to_si(kind, values[field].then { |value| value if value.is_a?(Numeric) })

@@ -14,12 +14,10 @@ module Thistle
       SIZES = { "seedling" => "seedling", "pencil" => "pencil", "thumb" => "thumb", "wrist" => "wrist",
                 "wider" => "wider" }.freeze
 
-      AGES = { "seedling" => "seedlings", "pencil" => "young, rosettes", "thumb" => "grown" }.freeze
-
       # What a plant's size is asked by, and its answers: stems, or the stage of its life; stems where it has no name.
       def sizes_asked(plant)
         by_stems = plant.nil? || Core::Removal.sizes_of(plant) == Core::Removal::SIZES
-        by_stems ? ["Stems mostly", SIZES] : ["Plants mostly", AGES]
+        by_stems ? ["Stems mostly", SIZES] : ["Plants mostly", Core::Removal::AGES]
       end
 
       # Where one looks, in the order of effort.
@@ -106,14 +104,19 @@ module Thistle
       def patch_title(patch) = "#{plant_said(patch)}, #{patch.code}"
 
       # What stands on a patch: its plant, or the group that it is one of.
-      def plant_said(patch)
-        patch.group&.then { |group| group.name.sub(/\Aan? /, "").capitalize } || patch.plant&.name || "Not named yet"
+      def plant_said(patch) = name_said(patch.plant_key, patch.group&.key)
+
+      # The same of keys.
+      def name_said(plant_key, group_key = nil)
+        library = Core::Knowledge.shipped
+        return library.groups.fetch(group_key).short if group_key
+
+        plant_key ? library.plant(plant_key).name : "Not named yet"
       end
 
       # The same for a heading, where the code must not break at its hyphen.
-      def patch_heading(code, plant_key)
-        name = plant_key ? Core::Knowledge.shipped.plant(plant_key).name : "Not named yet"
-        %(#{h name}, <span class="code">#{h code}</span>)
+      def patch_heading(code, plant_key, group_key = nil)
+        %(#{h name_said(plant_key, group_key)}, <span class="code">#{h code}</span>)
       end
 
       def h(text) = Rack::Utils.escape_html(text.to_s)

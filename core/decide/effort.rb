@@ -33,7 +33,7 @@ module Thistle
           return @hours if defined?(@hours)
 
           amount = { plant: plants, stem: stems, m2: @facts.area_m2, patch: 1 }.fetch(task.per)
-          @hours = amount && add((amount * task.at(@facts.size) * ground * (pace || 1.0) / 60.0) + weeding)
+          @hours = amount && with_before((amount * task.at(@facts.size) * ground * (pace || 1.0) / 60.0) + weeding)
         end
 
         # What an hour goes into.
@@ -168,7 +168,7 @@ module Thistle
         end
 
         # The hours of the work that comes before it, too.
-        def add(hours)
+        def with_before(hours)
           before = @removal.follows(@facts.plant) or return hours
           other = self.class.new(Knowledge.shipped.removal(before), @facts.with(seedlings: nil), soil: @soil).hours
           other && (hours + other)

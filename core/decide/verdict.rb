@@ -34,9 +34,10 @@ module Thistle
       class Verdict
         ARGUABLE = %i[fit_hours dry_soil saturated_soil barrow_ground].freeze
 
-        # Does nothing but the day's own weather or soil stand against it? Of herbicide the label decides.
+        # Does nothing but the day's own weather or soil stand against it?
         def arguable?
-          wait? && !removal.herbicide? && reasons.select(&:against?).all? { |one| ARGUABLE.include?(one.rule) }
+          against = reasons.select(&:against?)
+          wait? && removal.judged_on_the_ground? && against.all? { |reason| ARGUABLE.include?(reason.rule) }
         end
       end
     end

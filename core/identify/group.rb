@@ -15,6 +15,11 @@ module Thistle
       class Group
         NUMBERS = { 2 => "two", 3 => "three", 4 => "four", 5 => "five" }.freeze
 
+        # "Bush honeysuckle"
+        def short = name.sub(/\Aan? /, "").capitalize
+        # What can hurt of any of them: keys of knowledge/cautions.yml.
+        def hazards(knowledge) = plants.flat_map { |key| knowledge.plant(key).hazards }.uniq
+
         # "a bush honeysuckle, whichever of the four"
         def said = "#{name}, whichever of the #{NUMBERS.fetch(plants.size)}"
       end

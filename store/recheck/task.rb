@@ -19,7 +19,7 @@ module Thistle
         def due(through:, limit: nil)
           undone.where { Sequel[:tasks][:due_on] <= through }.exclude(told_before)
                 .join(:patches, { id: :patch_id, deleted_at: nil }, table_alias: :p)
-                .select_all(:tasks).select_append(:code, :plant_key, :property_id, :state)
+                .select_all(:tasks).select_append(:code, :plant_key, :group_key, :property_id, :state)
                 .order(:due_on, Sequel[:tasks][:id]).limit(limit)
         end
 

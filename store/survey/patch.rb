@@ -28,7 +28,7 @@ module Thistle
       WANTING = %w[reported standing regrowing].freeze # states in which work is wanted
       AGENDA = %i[id property_id code plant_key state gross_m2 water_m stems stem_size cover_class infested_m2 slope
                   natives_near cover_percent density_m2 stems_by_size plants slope_deg zones_near schools footing
-                  aim standing alive young first_counts seen_on parent_id parted_share].freeze
+                  aim group_key standing alive young first_counts seen_on parent_id parted_share].freeze
 
       # 1 where it was parted from another or took one in.
       PARTED = Sequel.lit(<<~SQL.squeeze(" ").strip)
@@ -149,6 +149,9 @@ module Thistle
       def group
         group_key && Core::Knowledge.shipped.groups[group_key]&.then { |found| found if found.include?(plant) }
       end
+
+      # What can hurt of what stands there: keys of knowledge/cautions.yml; of a group, of any of it.
+      def hazards = group ? group.hazards(Core::Knowledge.shipped) : plant&.hazards.to_a
 
       def cover = cover_class && Core::Survey::Cover.class_of(cover_class)
 

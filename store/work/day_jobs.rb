@@ -122,7 +122,7 @@ module Thistle
       def fit(id, facts, removal)
         limits = Core::Season::Limits.of(removal) or return [[0, 24]]
         return [[0, 24]] unless @date.between?(@today, @site.horizon)
-        return [[0, 24]] if @work_day.despite_kept.key?(id) && !removal.herbicide?
+        return [[0, 24]] if @work_day.despite_kept.key?(id) && removal.judged_on_the_ground?
 
         label = facts.labels&.[](limits.key)
         fits[[limits, label]] ||= begin

@@ -56,8 +56,9 @@ module Thistle
         chosen = parts.map(&:id)
         rest = plan.jobs.flat_map(&:each_part).reject { |job| chosen.include?(job.id) }.uniq(&:id)
         rest.map do |job|
-          hours = plan.against(job) == Core::Work::DayPlan::NOT_THAT_DAY && !@jobs.entry(job).removal.herbicide?
-          { patch: job.id, code: code(job), method: job.method, why: plan.against(job), arguable: hours }
+          why = plan.against(job)
+          arguable = why == Core::Work::DayPlan::NOT_THAT_DAY && @jobs.entry(job).removal.judged_on_the_ground?
+          { patch: job.id, code: code(job), method: job.method, why:, arguable: }
         end
       end
 

@@ -163,8 +163,7 @@ module Thistle
           number = Core::Decimal.read(text, comma: @units.comma)
           return number if number&.between?(least, most)
 
-          @errors[field.to_sym] =
-            number.nil? && Core::Decimal.doubtful?(text) ? "It #{Core::Decimal::DOUBT}." : complaint
+          @errors[field.to_sym] = number ? complaint : Core::Decimal.complaint(text, complaint)
           nil
         end
 

@@ -47,7 +47,8 @@ module Thistle
           return yield(number) if number&.positive? && number <= most
           return if number&.zero?
 
-          @errors[field.to_sym] = number ? "is above 0 and at most #{most.round}" : "is not a number"
+          @errors[field.to_sym] =
+            number ? "is above 0 and at most #{most.round}" : Core::Decimal.complaint(text, "is not a number")
           nil
         end
       end

@@ -28,10 +28,7 @@ module Thistle
         private
 
         def said(field, found)
-          unless found
-            errors[field.to_sym] =
-              Core::Decimal.doubtful?(value(field)) ? Core::Decimal::DOUBT : "is not a number"
-          end
+          errors[field.to_sym] = Core::Decimal.complaint(value(field), "is not a number") unless found
           found
         end
       end

@@ -7,7 +7,7 @@ module Thistle
         BlownSeed = Rule.new(
           :blown_seed,
           about: %i[pulling digging severing cutting topping turf seed_stop], looks: %i[stage plant day],
-          source: "common_practice",
+          source: "memory",
           says: "Ripe seed that flies is not touched in wind."
         ) do |now|
           next unless now.seeding? && now.plant.spread_by?("wind") && now.day&.wind

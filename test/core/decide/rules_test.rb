@@ -185,6 +185,20 @@ module Thistle
       assert_nil rule[:wind].judge(situation.with(day: nil), spray), "past the forecast nothing is guessed"
     end
 
+    # Seed that flies waits for a still day, whatever takes it; seed that birds carry does not.
+    def test_ripe_seed_that_flies_waits_for_a_still_day
+      rule = Core::Decide::Rule.named(:blown_seed)
+      now = ->(plant, wind, stage) do
+        found = Core::Decide::Outlook.new(bench(plant).facts, Testing.site).on(Testing::TODAY)
+        rule.judge(found.with(stage:, day: found.day.with(wind:)), Core::Knowledge.shipped.removal("seed_collect"))
+      end
+
+      assert_equal :wait, now["canada_thistle", 28.0, :ripe_seed].kind
+      assert_nil now["canada_thistle", 6.0, :ripe_seed]
+      assert_nil now["canada_thistle", 28.0, :flower]
+      assert_nil now["amur_honeysuckle", 28.0, :ripe_seed]
+    end
+
     # One judge: on every day of the forecast, for every method whose plant, ground and season allow it, Decide says
     # wait for the weather where no two hours of that day are fit, and only there; and for the soil where the kind of
     # work does not have it.

@@ -50,7 +50,8 @@
     return page.querySelector('[name=authenticity_token]')?.value;
   };
 
-  const post = (tap) => fetch(`${tap.to}.json`, { method: 'POST', headers: { 'Content-Type': 'application/x-www-form-urlencoded' }, body: tap.body, redirect: 'manual' });
+  const FORM = { 'Content-Type': 'application/x-www-form-urlencoded' };
+  const post = ({ to, body }) => fetch(`${to}.json`, { method: 'POST', headers: FORM, body, redirect: 'manual' });
 
   // 'kept', 'later', 'shut' (the session has ended), or why the server refuses it.
   const offer = async (tap, again = true) => {
