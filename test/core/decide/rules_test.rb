@@ -185,6 +185,19 @@ module Thistle
       assert_nil rule[:wind].judge(situation.with(day: nil), spray), "past the forecast nothing is guessed"
     end
 
+    # What a crew may judge for itself: hands on dry or wet ground; never a label, a fall, a machine or cold water.
+    def test_what_a_crew_may_judge_for_itself
+      dry = bench("garlic_mustard", soil: :dry, area_m2: 200).verdicts.find { |one| one.removal.key == "hand_pull" }
+
+      assert_predicate dry, :arguable?
+      judged = Core::Knowledge.shipped.methods_of_removal.values.select(&:judged_on_the_ground?).map(&:key)
+
+      assert_empty judged & %w[cut_stump basal_bark foliar_spot cut_only slash forestry_mulch aquatic_rake
+                               aquatic_hand_pull prescribed_burn]
+      assert_includes judged, "lever_pull"
+      refute_predicate verdict("garlic_mustard", "hand_pull", soil: :frozen), :arguable?
+    end
+
     # Seed that flies waits for a still day, whatever takes it; seed that birds carry does not.
     def test_ripe_seed_that_flies_waits_for_a_still_day
       rule = Core::Decide::Rule.named(:blown_seed)

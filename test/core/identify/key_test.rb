@@ -117,6 +117,7 @@ module Thistle
 
       assert(buckthorns.weeds_in?("na_midwest", Core::Knowledge.shipped))
       refute(buckthorns.weeds_in?("british_isles", Core::Knowledge.shipped), "they belong there")
+      assert_equal %w[poison_eaten thorns], buckthorns.hazards(Core::Knowledge.shipped).sort, "of either of them"
     end
 
     def test_groups_are_handled_alike_by_every_method
