@@ -43,7 +43,9 @@ module Thistle
       get "/?all=1"
 
       assert_match(/Bush honeysuckle, <span class="code">Q-11/, last_response.body)
-      assert_equal 200, get("/decide?patch=#{id}").status
+      get "/decide?patch=#{id}"
+
+      assert_said "Bush honeysuckle, ", "whichever of the four: worked as"
       # One who knows says which: the group gives way to the plant.
       Store::Observation.told(kept, seen_on: kept.seen_on, plant_key: "amur_honeysuckle", settled: true)
 

@@ -99,7 +99,7 @@ module Thistle
         def takes_said(effort)
           [("#{mix_said(effort.litres)} of mix" if effort.litres.positive?), "#{money(effort.cost)} a pass",
            effort.passes && count(effort.passes, "pass", "passes"),
-           effort.hours_compared && "#{hours(effort.hours_compared)} hours until quiet"].compact
+           effort.hours_compared && "#{hours(effort.hours_compared)} h until quiet"].compact
         end
 
         # "a licensed person on site, from 15 May".

@@ -13,7 +13,7 @@ module Thistle
           next if !removal.removes? || (now.at_home? && !now.nuisance?) || removal.told?(now.plant)
 
           carried = removal.carried(now.plant, now.size)
-          if carried then note "Its file does not name it; how it lives carries it: #{carried}."
+          if carried then note "Its file does not name it. How it lives speaks for it: #{carried}."
           else
             ask "Not known for this plant. It would serve if #{removal.needs}. Ask someone who has done it to " \
                 "this plant."
