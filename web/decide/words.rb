@@ -33,6 +33,9 @@ module Thistle
                  "covering" => "mulch and sheets",
                  "burning" => "burning", "machine" => "machines", "grazing" => "stock",
                  "aquatic" => "work in the water" }.freeze
+        LEFT_OUT = { "window" => "has no method open in these weeks, or takes more than they have.",
+                     "label" => "would be past what the label allows on it this year.",
+                     "room" => "gave way to what prevents more with the same hours, mix or money." }.freeze
         UNSAID = %i[plant season phases schools tools next_days].freeze # what a reason's own words say better
 
         def initialize(property, today)
@@ -101,6 +104,15 @@ module Thistle
            effort.passes && count(effort.passes, "pass", "passes"),
            effort.hours_compared && "#{hours(effort.hours_compared)} h until quiet"].compact
         end
+
+        # What a plan's work on a patch takes: "6 h, 2 L of mix, 1 of 3 parts".
+        def item_said(item)
+          ["#{hours(item[:hours])} h", ("#{mix_said(item[:litres])} of mix" if item[:litres].positive?),
+           ("#{item[:parts]} of #{item[:of]} parts" if item[:of] > 1)].compact.join(", ")
+        end
+
+        # Why a plan leaves a patch out.
+        def left_out(why) = LEFT_OUT[why]
 
         # "a licensed person on site, from 15 May".
         def way_said(way)
