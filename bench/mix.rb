@@ -30,7 +30,7 @@ module Thistle
     end
 
     def answer(product)
-      strength = Core::Mix::Strength.read(20.0, "active", product.main)
+      strength = Core::Mix::Strength.read(20.0, "active", product)
       Core::Mix::Blend.new(doses: [Core::Mix::Blend::Dose.new(product:, strength:)], total_ml: 500.0).mixture
     end
 

@@ -31,7 +31,7 @@ module Thistle
         end
       end
 
-      attr_reader :raw, :errors, :values, :units
+      attr_reader :raw, :errors, :values, :units, :today
       # {field => what is likely, in words}: shown in grey, never sent.
       attr_accessor :hints
 

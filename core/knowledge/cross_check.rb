@@ -23,6 +23,7 @@ module Thistle
             known([removal.follows].compact, @knowledge.methods_of_removal, "methods/#{removal.key}.yml", "follows")
           end
           check_schools
+          check_actives
           check_looks
           check_zones
           check_aims
@@ -50,6 +51,14 @@ module Thistle
         end
 
         # What aspects change, in their table and in plants' own files, is there.
+        def check_actives
+          @knowledge.actives.each_value do |active|
+            known([active.form], @knowledge.formulations, "actives.yml", "#{active.key}/form")
+            known([*active.suits.values.flatten, *active.weak], @knowledge.plants, "actives.yml", "#{active.key}/suits")
+            known(active.suits.keys, active.uses, "actives.yml", "#{active.key}/suits")
+          end
+        end
+
         def check_looks
           @knowledge.aspects.each { |key, aspect| known(aspect.characters, @knowledge.characters, "aspects.yml", key) }
           @knowledge.groups.each { |key, group| known(group.plants, @knowledge.plants, "groups.yml", key) }

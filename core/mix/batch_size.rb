@@ -3,16 +3,17 @@
 module Thistle
   module Core
     module Mix
-      # How much to mix and carry: the batch that costs least in expectation, weighing what is left over against walking
-      # back for more, from how much stems take (Usage).
+      # How much to bring along: what costs least in expectation, weighing what is left over against walking back for
+      # more, from how much stems take (Usage). Never less than what is to be mixed.
       class BatchSize
         Point = Value.define(:ml, :cost, :enough, :left_ml)
         STEPS = 160
 
         # stems, or hundreds of m²; usage: Usage of each; litre: what a litre of mix costs, getting rid of it and all;
-        # walk: what going back once costs, for as much as is then known to be wanted.
-        def initialize(stems:, usage:, litre:, walk:)
-          @stems, @usage, @litre, @walk = stems, usage, litre.to_f, walk.to_f
+        # walk: what going back once costs, for as much as is then known to be wanted; least: mL that are brought
+        # anyway.
+        def initialize(stems:, usage:, litre:, walk:, least: 0)
+          @stems, @usage, @litre, @walk, @least = stems, usage, litre.to_f, walk.to_f, least.to_f
         end
 
         # The Point of least cost.
@@ -21,7 +22,7 @@ module Thistle
         # Points along the batches worth looking at, from what a good day takes to what hardly any exceeds.
         def points
           @points ||= begin
-            from, to = [0.02, 0.995].map { |share| @stems * @usage.quantile(share) }
+            from, to = [0.02, 0.995].map { |share| [@stems * @usage.quantile(share), @least].max }
             Array.new(STEPS + 1) { |n| point(from + ((to - from) * n / STEPS)) }.freeze
           end
         end

@@ -35,12 +35,26 @@ module Thistle
           checked((flow / swept).to("L/ha"))
         end
 
+        # The pace, km/h, at which a nozzle of that flow puts so many litres on a hectare. Raises BadInput by field.
+        def wanted_pace(litres_per_ha:, ml_min:, spacing_m:)
+          positive(wanted: litres_per_ha, ml: ml_min, spacing: spacing_m)
+          flow = Quantity.of(ml_min, "mL") / Quantity.of(1, "min")
+          (flow / Quantity.of(litres_per_ha, "L/ha") / Quantity.of(spacing_m, "m") / Quantity.of(1, "km/h")).ratio
+        end
+
+        # The flow of a nozzle, mL in a minute, that puts litres on a hectare at a pace. Raises BadInput by field.
+        def wanted_flow(litres_per_ha:, km_h:, spacing_m:)
+          positive(wanted: litres_per_ha, pace: km_h, spacing: spacing_m)
+          swept = Quantity.of(km_h, "km/h") * Quantity.of(spacing_m, "m")
+          (Quantity.of(litres_per_ha, "L/ha") * swept * Quantity.of(1, "min")).to("mL")
+        end
+
         # km/h of a pace: metres in seconds, the middle of several runs. Raises BadInput (field :distance or :runs).
         def pace(metres, runs)
           positive(distance: metres)
           refuse :runs, "Time at least one run." if runs.empty?
           positive(runs: runs.min)
-          (Quantity.of(metres, "m") / Quantity.of(runs.sort[runs.size / 2], "s") / Quantity.of(1, "km/h")).ratio
+          (Quantity.of(metres, "m") / Quantity.of(middle(runs), "s") / Quantity.of(1, "km/h")).ratio
         end
 
         # Several people on one patch, litres on a hectare each: Team. Raises BadInput (field :team) for fewer than two.
@@ -57,6 +71,12 @@ module Thistle
           [off, off.abs <= WORN ? :good : { true => :worn, false => :blocked }[off.positive?]]
         end
 
+        # Of an even number the mean of the two in the middle.
+        def middle(runs)
+          sorted = runs.sort
+          (sorted[(sorted.size - 1) / 2] + sorted[sorted.size / 2]) / 2.0
+        end
+
         def checked(litres_per_ha)
           return litres_per_ha if litres_per_ha <= MOST_L_PER_HA
 
@@ -68,7 +88,7 @@ module Thistle
         end
 
         def refuse(field, message) = raise(BadInput.new(message, field:))
-        private_class_method :checked, :positive, :refuse
+        private_class_method :middle, :checked, :positive, :refuse
       end
     end
   end

@@ -10,6 +10,7 @@ module Thistle
         CALCIUM_OF_HARDNESS = 40.078 / 100.0869 # mass of calcium in calcium carbonate (molar masses)
         GRAIN = 17.118 # ppm of calcium carbonate in a grain to the US gallon
         HARDEST = 5000.0 # ppm; more is brine
+        ON_LABELS = [10.0, 20.0].freeze # g on a litre that labels usually ask for, whatever the water (recalled)
 
         module_function
 

@@ -6,7 +6,7 @@ module Thistle
       # How much ready mix a piece of work takes: a dose a stem into a jar, or a volume over ground into a tank.
       class Need
         Amount = Value.define(:total_ml, :steps)
-        SPARE = 1.1 # a tenth over for what stays in the brush and the hose (memory)
+        SPARE = 1.1 # a tenth to have at hand besides, for what stays in brush and hose (memory); it is not sprayed
         MAX_STEMS = 1_000_000
         MAX_AREA_M2 = 10_000_000
 
@@ -16,8 +16,7 @@ module Thistle
           raise BadInput.new("More than a million stems: check the number.", field: :stems) if stems > MAX_STEMS
           raise BadInput.new("The dose for a stem is above 0 mL.", field: :dose) unless dose_ml.positive?
 
-          total = stems * dose_ml * SPARE
-          with_step("Mix for the stems", "#{stems} stems × {volume:#{dose_ml}} × #{SPARE} to spare", total)
+          with_step("Mix for the stems", "#{stems} stems × {volume:#{dose_ml}}", stems * dose_ml)
         end
 
         # Planning values (memory): how deep the outer ring of a stub is that still lives, how thick mix lies on it and
@@ -33,17 +32,28 @@ module Thistle
           Math::PI * ((outer**2) - (inner**2)) * film_mm / 10
         end
 
-        # mL for the cuts around a trunk, one for each inch, one at least. Raises BadInput (field :diameter).
-        def self.cuts(diameter_cm, ml: ML_A_CUT) = [(check_diameter(diameter_cm) / CM_A_CUT).round, 1].max * ml
+        # mL for the cuts around a trunk, one for each inch of its thickness, one at least; spacing_cm: from middle to
+        # middle of cuts around it, where the label says that. Raises BadInput (field :diameter or :spacing).
+        def self.cuts(diameter_cm, ml: ML_A_CUT, spacing_cm: nil) = count_cuts(diameter_cm, spacing_cm) * ml
+
+        # How many that are: no two further apart than the spacing. Raises BadInput (field :diameter or :spacing).
+        def self.count_cuts(diameter_cm, spacing_cm = nil)
+          check_diameter(diameter_cm)
+          return [(diameter_cm / CM_A_CUT).round, 1].max unless spacing_cm
+          raise BadInput.new("Cuts are 1 to 50 cm apart.", field: :spacing) unless spacing_cm.between?(1, 50)
+
+          [((Math::PI * diameter_cm / spacing_cm) - 1e-9).ceil, 1].max
+        end
 
         # mL that wet the bark all round from the ground up. Raises BadInput (field :diameter).
         def self.band(diameter_cm, height_cm: BAND_CM, film_mm: BARK_FILM_MM)
           Math::PI * check_diameter(diameter_cm) * height_cm * film_mm / 10
         end
 
-        # mL for one stem of a method by its thickness; nil where the method is for leaves.
-        def self.dose(removal, diameter_cm)
-          return cuts(diameter_cm) if removal.key.include?("hack")
+        # mL for one stem of a method by its thickness; nil where the method is for leaves. Of cuts: how far apart, and
+        # how much goes into one, where that was typed.
+        def self.dose(removal, diameter_cm, spacing_cm: nil, cut_ml: nil)
+          return cuts(diameter_cm, ml: cut_ml || ML_A_CUT, spacing_cm:) if removal.key.include?("hack")
           return band(diameter_cm) if removal.key.include?("basal")
 
           ring(diameter_cm) if removal.herbicide == :stem
@@ -62,9 +72,8 @@ module Thistle
           raise BadInput.new("More than 1 000 ha: check the area.", field: :area) if area_m2 > MAX_AREA_M2
           raise BadInput.new("The spray volume is above 0.", field: :rate) unless litres_per_100m2.positive?
 
-          total = area_m2 * litres_per_100m2 * 10 * SPARE
-          with_step("Spray for the ground",
-                    "{area:#{area_m2.round(1)}} × {rate:#{litres_per_100m2.round(4)}} × #{SPARE} to spare", total)
+          with_step("Spray for the ground", "{area:#{area_m2.round(1)}} × {rate:#{litres_per_100m2.round(4)}}",
+                    area_m2 * litres_per_100m2 * 10)
         end
 
         def self.with_step(label, formula, total)

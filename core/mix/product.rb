@@ -7,7 +7,8 @@ module Thistle
       # the day. What nobody typed is nil: a question, never a default.
       class Product
         # One use that the label has: percent of product by volume in the mix, and mL of product on a hectare; from, to.
-        Use = Value.define(:kind, :low, :high, :rate_low, :rate_high) do
+        # carrier: what the label carries it in there; nil where nobody typed that.
+        Use = Value.define(:kind, :low, :high, :rate_low, :rate_high, :carrier) do
           def within?(percent) = between?(percent, low, high)
           def rate_within?(ml_per_ha) = between?(ml_per_ha, rate_low, rate_high)
           def rated? = !(rate_low || rate_high).nil?
@@ -22,10 +23,11 @@ module Thistle
         USES = { "foliar" => "leaves", "cut_stump" => "cut stumps", "basal" => "bark",
                  "hack" => "cuts in the trunk" }.freeze
         SIGNALS = %w[caution warning danger].freeze
-        DENSITIES = [0.7, 1.8].freeze # kg on a litre that a product may have
+        CARRIERS = ["water", "bark oil", "as sold"].freeze
+        DENSITIES = [0.7, 1.8].freeze # kg on a litre that a product may have, where nobody says how it is made up
         AGREE = 0.03 # densities that two actives give may differ by this share, as labels round
 
-        FIELDS = %i[name form registration signal_word ready_to_use aquatic rainfast_h reentry_h plant_back_days
+        FIELDS = %i[name form density registration signal_word ready_to_use aquatic rainfast_h reentry_h plant_back_days
                     mixed_keeps_h wind_low wind_high gust temperature_low temperature_high protection first_aid
                     spill call expires_on kept_at].freeze
 
@@ -35,15 +37,20 @@ module Thistle
         # one, or the standing of a planning value.
         def initialize(ingredients:, uses: [], id: nil, source: "label", **fields)
           @id, @source = id, source
-          @ingredients, @uses = ingredients.freeze, uses.freeze
           FIELDS.each { |name| instance_variable_set(:"@#{name}", fields[name]) }
+          known = @density || ingredients.filter_map(&:density).first
+          @ingredients = ingredients.map { |one| one.at_density(known) }.freeze
+          @density, @told_density, @uses = known, @density, uses.freeze
           freeze
         end
 
-        # An active as it is usually sold, where no label was typed: planning values.
+        # An active as it is usually sold, where no label was typed: planning values. Of another strength than usual its
+        # grams on a litre are not known.
         def self.planned(active, percent = active.stock)
-          new(name: active.name, ingredients: [Ingredient.new(active:, percent: percent.to_f)],
-              aquatic: active.aquatic, rainfast_h: active.rainfast_h, source: active.source)
+          grams = active.grams if percent == active.stock && active.form != "granule"
+          new(name: active.name, form: active.form, ready_to_use: active.form == "ready",
+              ingredients: [Ingredient.new(active:, percent: percent.to_f, grams_per_litre: grams)],
+              aquatic: active.aquatic == true, rainfast_h: active.rainfast_h, source: active.source)
         end
 
         # Which use a method of removal is: a key of USES; nil where it takes no herbicide.
@@ -61,7 +68,15 @@ module Thistle
         # Is it known what is in it? Labels that were kept for their weather alone do not say.
         def mixable? = ingredients.any?
         def main = ingredients.first
-        def carrier = main.active.carrier
+        # Is it weighed, not measured?
+        def dry? = made&.fetch("dry") || false
+        # Grams of an active on a litre of it, on a kg of a dry one; nil where the label does not tell.
+        def loading(one) = dry? ? one.percent&.*(10) : one.grams_per_litre
+        # Grams of acid on the same.
+        def acid_loading(one) = loading(one)&.*(one.active.acid_share)
+        def on(kind) = Belongs.new(self, kind)
+        # All that its uses are carried in.
+        def carriers = (labelled? ? uses.map(&:kind) : main.active.uses.keys).map { |kind| on(kind).carrier }.uniq
         def use(kind) = uses.find { |use| use.kind == kind.to_s }
 
         # [hours for which a mix of it is good, whose word that is]: its label's, else a planning value; nil where
@@ -73,23 +88,19 @@ module Thistle
           planned&.keeps_h && [planned.keeps_h, planned.source]
         end
 
-        # kg on a litre; nil where no label figure gives it.
-        def density = ingredients.filter_map(&:density).first
-
         # What its label would have to say besides; nil where nothing is missing.
         def asks_for
           return "No active is typed: nothing can be mixed of it." unless mixable?
-          return if density
+          return if density || dry?
 
           missing = main.percent ? "grams (or pounds) of active on a litre (or gallon)" : "percent of active by weight"
-          "Type the #{missing} from the label: without it a volume of product has no mass."
+          "Type the #{missing}, or the density, from the label: without it a volume of product has no mass."
         end
 
         # Percent of product in the mix for a method: the least that the label has, else a planning value.
         def usual_percent(removal)
           label = use(Product.use_of(removal))
-          target = main.active.targets.fetch(removal.herbicide == :foliar ? "foliar" : "stem")
-          label&.low || label&.high || [100.0 * target / (main.percent || main.active.stock), 100.0].min
+          label&.low || label&.high || planned_percent(Product.use_of(removal))
         end
 
         def expired?(today) = !expires_on.nil? && expires_on < today
@@ -118,12 +129,15 @@ module Thistle
 
         # {field => words}: what cannot all be so.
         def complaints
-          densities = ingredients.filter_map(&:density)
-          odd = densities.any? { |one| !one.between?(*DENSITIES) } || far_apart?(densities)
           { actives: ("Two actives are two different ones." if ingredients.map(&:key).uniq.size < ingredients.size),
             percent: ("make more than 100 % together" if ingredients.sum { |one| one.percent || 0 } > 100),
-            grams: (dense(densities) if odd) }.compact
+            **Densities.new(self).complaints }.compact
         end
+
+        # How it is made up (knowledge/formulations.yml); nil where nobody says.
+        def made = Knowledge.shipped.formulations[form]
+        # kg on a litre as it was typed, beside what its actives give.
+        attr_reader :told_density
 
         def self.short(number) = number.round(3).to_s.delete_suffix(".0")
 
@@ -134,11 +148,11 @@ module Thistle
 
         private
 
-        def far_apart?(densities) = densities.size == 2 && (densities.max / densities.min) - 1 > AGREE
-
-        def dense(densities)
-          said = densities.map { |one| "#{one.round(3)} kg on a litre" }.join(" and ")
-          "and percent give #{said}: one of them is not what the label says"
+        # Percent of the mix that is product at the planning value of a use; of the mildest use where it has none there.
+        def planned_percent(use)
+          active = main.active
+          target = (active.use(use) || active.uses.values.min_by { |one| one["target"] })["target"]
+          [100.0 * target / (main.percent || active.stock), 100.0].min
         end
       end
     end

@@ -22,8 +22,11 @@ module Thistle
           asked(record).select { |fact| record[fact].to_s.empty? || (fact == :expiry && record.expired?) }
         end
 
-        # Is it so small that less is asked for?
-        def spot?(record) = !spot.nil? && !record.area.nil? && record.area < spot["below_m2"]
+        # Is all of the day's work with it so small that less is asked for?
+        def spot?(record)
+          all = record.day_area || record.area
+          !spot.nil? && !record.area.nil? && all < spot["below_m2"]
+        end
 
         # The last day on which it may be made.
         def due_on(record) = record.done_on + write_within_days

@@ -29,6 +29,13 @@ module Thistle
         def low = quantile(0.1)
         def high = quantile(0.9)
 
+        # The same spread of days around another middle, mL a stem: what was typed goes before what was seen.
+        def about(millilitres)
+          return Usage.new(millilitres) unless own?
+
+          Usage.new(millilitres, seen.map { |one| one * millilitres / Math.exp(mean) })
+        end
+
         # Share of days on which a stem takes no more than so many mL.
         def cumulative(millilitres) = Normal.cumulative((Math.log(millilitres) - middle) / spread)
 

@@ -38,52 +38,24 @@ module Thistle
         return {} unless @ground
 
         found = Hash.new { |all, acid| all[acid] = [] }
-        rows(year, except).each do |work|
-          ground = ground_of(work)
-          next unless ground && meets?(ground)
+        days = Date.new(year, 1, 1)..Date.new(year, 12, 31)
+        GroundWorks.new(@patch).between(days, except:).each do |work, ground|
+          next unless ground
 
           poured = work.poured(@labels ||= Labels.new)
           next @untold += 1 unless poured.any? && poured.all? { |one| told?(one) }
 
           poured.each do |one|
-            one.label.ingredients.each { |part| found[part.active.acid] << entry(work, ground, one.ml, part) }
+            one.label.ingredients.each { |part| found[part.active.acid] << entry(work, ground, one.acid(part)) }
           end
         end
         found
       end
 
-      def told?(one) = one.ml && one.label.mixable? && one.label.ingredients.all?(&:acid_per_litre)
+      def told?(one) = one.label.mixable? && one.label.ingredients.all? { |part| one.acid(part) }
 
-      def entry(work, ground, millilitres, part)
-        Core::Mix::Ledger::Entry.new(id: work.id, on: work.done_on, ground:, treated_m2: work.area_m2,
-                                     grams: millilitres / 1000 * part.acid_per_litre)
-      end
-
-      # Work with herbicide of that year on ground that may meet this one's.
-      def rows(year, except)
-        days = Date.new(year, 1, 1)..Date.new(year, 12, 31)
-        Treatment.where(patch_id: near(days), deleted_at: nil, done_on: days)
-                 .exclude(active_key: nil).exclude(id: except || 0).order(:done_on, :id).all
-      end
-
-      # Ids of patches that lie near it now, closed and merged ones too, or had another shape in those days.
-      def near(days)
-        own = Patch.where(property_id: @patch.property_id).where(Sequel[deleted_at: nil] | ~Sequel[merged_into_id: nil])
-        box = [@patch.west, @patch.south, @patch.east, @patch.north]
-        moved = PatchShape.where { to_on > days.begin }.select(:patch_id)
-        [@patch.id, *own.within(box).select_map(:id), *own.where(id: moved).select_map(:id)].uniq
-      end
-
-      # The ground of a record's patch as it was on its day.
-      def ground_of(work)
-        @patches ||= Hash.new { |all, id| all[id] = id == @patch.id ? @patch : Patch[id] }
-        @grounds ||= Hash.new { |all, (id, past)| all[[id, past]] = @patches[id].ground_of(past) }
-        @grounds[[work.patch_id, @patches[work.patch_id].shape_on(work.done_on)]]
-      end
-
-      def meets?(ground)
-        @meets ||= {}.compare_by_identity
-        @meets.fetch(ground) { @meets[ground] = !Core::Survey::Overlay.intersection(@ground, ground).nil? }
+      def entry(work, ground, grams)
+        Core::Mix::Ledger::Entry.new(id: work.id, on: work.done_on, ground:, treated_m2: work.area_m2, grams:)
       end
     end
   end

@@ -8,6 +8,7 @@ module Thistle
       Row = Core::Value.define(:work, :application, :missing, :spot, :due_on, :keep_until, :late)
 
       LISTED, MOST = 100, 500
+      BATCH = 500 # records that are read at a time
 
       attr_reader :rule
 
@@ -31,9 +32,11 @@ module Thistle
         return [] unless rule
 
         since = due_from ? due_from - rule.write_within_days : today - (366 * rule.keep_years)
-        works.where(done_on: since..today).where(Lacking.new(rule).condition)
-             .order(:done_on, :id).limit(MOST).eager(patch: :property).all
-             .map { |work| row(work) }.select { |one| one.missing.any? }
+        lacking = works.where(done_on: since..today).where(Lacking.new(rule).condition).order(:done_on, :id)
+        found = lacking.select_map(:id).each_slice(BATCH).lazy.flat_map do |ids|
+          lacking.where(id: ids).eager(patch: :property).all.map { |work| row(work) }.select { |one| one.missing.any? }
+        end
+        found.first(MOST)
       end
 
       # Years and applicators that there are records of.
@@ -47,8 +50,17 @@ module Thistle
                  .where(patch_id: Patch.where(property_id: @property.id).select(:id)).reverse(:done_on, :id)
       end
 
+      # m² of all work with the same product on its day, of the property; nil where some of it is not known.
+      def day_area(work)
+        @areas ||= Hash.new do |all, (day, product)|
+          areas = works.unordered.where(done_on: day, product_id: product).select_map(:area_m2)
+          all[[day, product]] = areas.all? ? areas.sum : nil
+        end
+        @areas[[work.done_on, work.product_id]] if rule&.spot && work.product_id
+      end
+
       def row(work)
-        told = work.application(@labels ||= Labels.new)
+        told = work.application(@labels ||= Labels.new).with(day_area: day_area(work))
         return Row.new(work:, application: told, missing: []) unless rule
 
         Row.new(work:, application: told, missing: rule.missing(told), spot: rule.spot?(told),

@@ -13,12 +13,11 @@ module Thistle
         @rule = rule
       end
 
-      # Of all that it asks for; of a spot, which asks for less, of that.
+      # Of all that it asks for; of what may be a spot, which asks for less, of that: the day may make it more.
       def condition
         spot = @rule.spot or return any(@rule.needs)
 
-        large = Sequel[area_m2: nil] | (Sequel[:area_m2] >= spot["below_m2"])
-        any(@rule.needs) & (large | any(spot["needs"]))
+        any(@rule.needs) | any(spot["needs"])
       end
 
       private
@@ -29,13 +28,16 @@ module Thistle
         return Sequel[COLUMNS[fact] => nil] if COLUMNS.key?(fact)
 
         case fact
-        when :amount then Sequel[product_ml: nil] | (~Sequel[second_product_id: nil] & Sequel[second_product_ml: nil])
+        when :amount then unsaid("product") | (~Sequel[second_product_id: nil] & unsaid("second_product"))
         when :expiry then Sequel[licence_expires_on: nil] | (Sequel[:licence_expires_on] < Sequel[:done_on])
         when :weather then Sequel[hourly_weather: nil] # what was measured by hand may fill it
         when :target then Sequel[patch_id: Patch.where(plant_key: nil).select(:id)]
         when :registration then registration
         end
       end
+
+      # Neither measured nor weighed.
+      def unsaid(which) = %w[ml g].map { |unit| Sequel["#{which}_#{unit}": nil] }.reduce(:&)
 
       # A label without a number, today or at any time.
       def registration

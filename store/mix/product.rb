@@ -15,7 +15,8 @@ module Thistle
       PLAIN = (Core::Mix::Product::FIELDS & columns) - [:name]
 
       # Columns that are of the container, or of the record itself, and not of the label.
-      BESIDE_LABEL = %i[id kept_at counted_ml counted_at lock_version deleted_at created_at updated_at].freeze
+      BESIDE_LABEL = %i[id kept_at counted_ml counted_at counted_on lock_version deleted_at created_at
+                        updated_at].freeze
 
       # A slip of the pen is put right: earlier records go by the correction, too.
       attr_accessor :mistyped
@@ -32,10 +33,17 @@ module Thistle
         work, product = Sequel[:treatments], Sequel[:products]
         taken = Sequel.function(:coalesce, Sequel.function(:sum, work[:"#{which}_ml"]), 0).as(:ml)
         db[:treatments].join(:products, id: work[:"#{which}_id"])
-                       .where(work[:deleted_at] => nil).where { work[:created_at] >= product[:counted_at] }
+                       .where(work[:deleted_at] => nil).where(since_count(work, product))
                        .group(work[:"#{which}_id"]).select_hash(work[:"#{which}_id"], taken)
       end
-      private_class_method :taken_as
+
+      # Of the days after it was counted, and of that day what was written down since: work of before is in the count,
+      # whenever it was written down.
+      def self.since_count(work, product)
+        written, day = work[:created_at] >= product[:counted_at], product[:counted_on]
+        ((day =~ nil) & written) | (work[:done_on] > day) | ((work[:done_on] =~ day) & written)
+      end
+      private_class_method :taken_as, :since_count
 
       # As core computes with it.
       def label
@@ -43,11 +51,14 @@ module Thistle
       end
 
       def ingredients
-        JSON.parse(actives).map do |row|
-          Core::Mix::Ingredient.new(active: Core::Knowledge.shipped.actives.fetch(row["active"]),
-                                    **row.except("active").transform_keys(&:to_sym))
+        printed.map do |row|
+          Core::Mix::Ingredient.printed(active: Core::Knowledge.shipped.actives.fetch(row["active"]),
+                                        **row.except("active").transform_keys(&:to_sym))
         end
       end
+
+      # What the label prints of each active, as it was typed: [{"active", "percent" or "acid_percent", …}].
+      def printed = JSON.parse(actives)
 
       def uses_said
         JSON.parse(uses).map { |row| Core::Mix::Product::Use.new(**row.transform_keys(&:to_sym)) }
@@ -56,8 +67,8 @@ module Thistle
       # mL that are left: what was counted less what live records took since; nil where nobody counted.
       def on_hand_ml(used = Product.used) = counted_ml && (counted_ml - used.fetch(id, 0))
 
-      # Counted by hand: from now on records count down from here.
-      def count(millilitres) = update(counted_ml: millilitres, counted_at: Time.now.utc)
+      # Counted by hand on a day: from then on records count down from here.
+      def count(millilitres, day) = update(counted_ml: millilitres, counted_at: Time.now.utc, counted_on: day)
 
       # What its label says of the weather, as Core::Season::Limits#under takes it.
       def limits = values.slice(*InUse::LIMITS).compact

@@ -44,8 +44,8 @@ module Thistle
       # The day until which a label keeps people out of it (:closed_until) or planting off it (:unplanted_until), from a
       # day on; nil where none does.
       def kept_by_label(what, today)
-        treatments_dataset.exclude(product_id: nil).where(deleted_at: nil).all
-                          .filter_map(&what).select { |day| day >= today }.max
+        kind = { closed_until: :closed, unplanted_until: :unplanted }.fetch(what)
+        ClosedGround.on(self, today).select { |one| one.kind == kind }.map(&:until).max
       end
 
       # The method that was tried twice running and left more alive each time than the handbook's worst; nil where none.

@@ -9,8 +9,14 @@ module Thistle
 
       include Amendable
 
-      # One product in the tank: its label as it was on record then, and mL of it, nil where nobody said.
-      Poured = Core::Value.define(:label, :ml)
+      # One product in the tank: its label as it was on record then, and mL of it, grams of what is weighed; nil where
+      # nobody said.
+      Poured = Core::Value.define(:label, :ml, :grams) do
+        def amount = ml || grams
+
+        # Grams of an active's acid; nil where the label does not tell.
+        def acid(part) = amount && label.acid_loading(part)&.*(amount / 1000)
+      end
 
       # Adds a treatment with the weather of its day; its return visits and the patch's state follow.
       def self.record(patch, site, **fields)
@@ -74,18 +80,20 @@ module Thistle
 
       # Products of the shelf in the tank: [Poured].
       def poured(labels = Labels.new)
-        [[product_id, label_version, product_ml], [second_product_id, second_label_version, second_product_ml]]
-          .filter_map { |id, version, ml| labels.of(id, version)&.then { |label| Poured.new(label:, ml:) } }
+        [[product_id, label_version, product_ml, product_g],
+         [second_product_id, second_label_version, second_product_ml, second_product_g]]
+          .filter_map do |id, version, ml, grams|
+            labels.of(id, version)&.then { |label| Poured.new(label:, ml:, grams:) }
+          end
       end
 
       # As the rules for records read it. Of two products, what one lacks is missing.
       def application(labels = Labels.new)
         both = poured(labels)
-        amounts = both.map(&:ml)
         Core::Mix::ApplicationRecord.new(
           product: all_of(both.map { |one| one.label.name }),
           registration: all_of(both.map { |one| one.label.registration }),
-          amount: both.any? ? (amounts.sum if amounts.all?) : product_ml, mix: mix_ml, done_on:,
+          amount: measured(both), mix: mix_ml, done_on:,
           started: started_at, ended: ended_at, place: "#{patch.code}, #{patch.property.name}", area: area_m2,
           site: patch.property.name, target: patch.plant&.scientific, applicator:, certification: licence_number,
           category: licence_category, expiry: licence_expires_on,
@@ -122,9 +130,16 @@ module Thistle
         told&.positive? ? done_on + yield(told) : nil
       end
 
+      # mL of all that was poured, 0 where all of it was weighed; nil where some amount is not known.
+      def measured(both)
+        return product_ml if both.empty?
+
+        both.sum { |one| one.ml || 0.0 } if both.all?(&:amount)
+      end
+
       # "One and another"; nil where one of them is not known, or none is there.
       def all_of(words) = words.any? && words.all? ? words.join(" and ") : nil
-      private :label_days, :all_of
+      private :label_days, :all_of, :measured
 
       # What was used against what its stubs should have drunk (Core::Mix::StubCheck::Finding); nil for other work.
       def stub_check

@@ -9,17 +9,18 @@ module Thistle
     TABLE = YAML.safe_load_file(File.join(__dir__, "../fixtures/mixes.yml"), permitted_classes: [Date],
                                                                              symbolize_names: true)
 
-    TABLE.slice(:jars, :tanks).values.flatten.each do |row|
-      define_method(:"test_#{row[:what].tr(" ,.%", "_")}") do
-        active = Core::Knowledge.shipped.actives.fetch(row[:active])
-        one = Core::Mix::Ingredient.new(active:, percent: row[:percent].to_f, grams_per_litre: row[:grams].to_f)
-        product = Core::Mix::Product.new(name: "as labelled", ingredients: [one])
-        number, kind = row[:typed]
-        dose = Core::Mix::Blend::Dose.new(product:, strength: Core::Mix::Strength.read(number.to_f, kind, one))
-        mix = Core::Mix::Blend.new(doses: [dose], total_ml: row[:of]).mixture
+    Mix = Core::Mix
 
-        { product: mix.product_ml, carrier: mix.carrier_ml, acid: mix.acid_g.fetch(row[:active]) }
-          .each { |what, figure| assert_in_delta row[what], figure, 0.051, what }
+    # Each way of writing a strength: product, acid, and the same strength read back from every other way.
+    def test_every_mix
+      TABLE[:mixes].each do |row|
+        mix = blended(row)
+        dose = mix.doses.first
+
+        assert_close row[:product], mix.products.sum { |part| part.ml || part.grams }, row
+        assert_close row[:acid], mix.acid_g.values.sum, row
+        assert_in_delta row[:of], mix.parts.filter_map(&:ml).sum, 1e-6, row
+        assert_comes_back dose.strength, row
       end
     end
 
@@ -41,6 +42,35 @@ module Thistle
     end
 
     private
+
+    def labelled(key)
+      told = TABLE[:labels].fetch(key.to_sym)
+      printed = told.slice(*Mix::Ingredient::PRINTED).transform_values(&:to_f)
+      one = Mix::Ingredient.printed(active: Core::Knowledge.shipped.actives.fetch(told[:active]), **printed)
+      Mix::Product.new(name: "as labelled", ingredients: [one], **told.slice(:form, :density))
+    end
+
+    def blended(row)
+      product, (number, way) = labelled(row[:label]), row[:typed]
+      strength = Mix::Strength.read(number.to_f, way, product, spray: row[:spray]&.to_f,
+                                                               carrier: product.on(row[:use]).carrier)
+      Mix::Blend.new(doses: [Mix::Blend::Dose.new(product:, strength:)], total_ml: row[:of], use: row[:use]).mixture
+    end
+
+    # One part in ten thousand, for figures that are rounded in the table.
+    def assert_close(expected, found, row) = assert_in_delta(expected, found, [expected * 1e-4, 6e-4].max, row)
+
+    # Said in any way, it is read back as the same.
+    def assert_comes_back(strength, row)
+      Mix::Way::ALL.each_value do |way|
+        said = strength.in(way.key) or next
+        again = Mix::Strength.read(said, way.key, strength.product, spray: row[:spray]&.to_f,
+                                                                   carrier: strength.product.on(row[:use]).carrier)
+
+        assert_in_delta strength.share, again.share, 1e-9, "#{row[:what]}, #{way.label}"
+        refute_empty Mix::Conversion.new(strength, way).formula
+      end
+    end
 
     def shelved(season)
       actives = [{ active: "glyphosate_ipa", percent: 41.0, grams_per_litre: season[:grams].to_f,

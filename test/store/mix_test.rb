@@ -55,7 +55,7 @@ module Thistle
       can.update(registration: "right")
 
       assert_equal %w[old right], [before, after].map { |one| one.refresh.application.registration }
-      can.count(500)
+      can.count(500, @today)
 
       assert_equal "old", before.refresh.application.registration
       assert_equal 1, Store::LabelVersion.count
@@ -97,6 +97,74 @@ module Thistle
       under = boxed("Q-92", box(0, 0, 20, 20))
 
       assert_in_delta 3 * grams, Store::Applications.new(under, @today.year).most("glyphosate"), 0.5
+    end
+
+    # A label closes ground, not a name: the part that was split off, what took it in, what is drawn there now; however
+    # many newer records there are.
+    def test_what_a_label_closes_follows_the_ground
+      can = product("Closing can", reentry_h: 48.0, plant_back_days: 60.0)
+      whole = boxed("Q-90", box(0, 0, 100, 100))
+      far = boxed("Q-95", box(500, 0, 520, 20))
+      record(whole, can, on: @today - 20)
+      line = Core::Survey::Shape.new("type" => "LineString", "coordinates" => split_at(50))
+      part = Store::Reshape.new(whole.refresh).split(line, on: @today - 5)
+      part = Array(part).last
+      until_day = @today - 20 + 60
+
+      assert_equal [until_day, until_day], [whole.refresh, part.refresh].map { |one| kept(one) }
+      big = boxed("Q-91", box(-50, 0, -1, 100))
+      Store::Reshape.new(big).merge(whole.refresh, on: @today - 2)
+
+      assert_equal until_day, kept(big.refresh), "what took it in"
+      drawn = boxed("Q-92", box(10, 10, 20, 20))
+
+      assert_equal until_day, kept(drawn), "what is drawn there now"
+      assert_nil kept(far)
+      entry = Store::ClosedGround.of([@q.id], @today).find { |one| one.kind == :unplanted }
+
+      assert_includes entry.codes, part.code
+      refute_includes entry.codes, far.code
+    end
+
+    # By hand: imazapyr of 20 days ago keeps grass off for 180 to 365 days, flowers for 365 to 730; glyphosate is over.
+    def test_what_stays_in_the_soil
+      record(patch("Q-05"), product("Can"), on: @today - 20)
+      Store::Treatment.record(patch("Q-05"), @q.site(@today), done_on: @today - 20, method_key: "cut_stump",
+                                                              crew_size: 1, hours: 1.0, active_key: "imazapyr",
+                                                              applicator: "R. Lindqvist")
+      waits = Store::SoilWaits.on(patch("Q-05"), @today)
+
+      assert_equal({ "grass" => [160, 345], "forbs" => [345, 710], "woody" => [160, 710] },
+                   waits.to_h { |one| [one.kind, [(one.from - @today).to_i, (one.to - @today).to_i]] })
+      assert_equal [false, true, true], waits.map(&:bioassay?)
+      assert_empty Store::SoilWaits.on(patch("Q-10"), @today)
+    end
+
+    def kept(patch) = patch.kept_by_label(:unplanted_until, @today)
+
+    # A line from south to north, so many metres east.
+    def split_at(east)
+      lon, lat = -91.4 + (east / 87_800.0), ->(y) { 38.0 + (y / 111_000.0) }
+      [[lon, lat[-10]], [lon, lat[110]]]
+    end
+
+    # A count holds what was used before it, whenever that was written down; an incomplete record is found behind any
+    # number of complete ones; the tenth of an acre is of the day.
+    def test_counts_and_records
+      can = product("Counted can", registration: "1-1")
+      can.count(500, @today)
+      record(patch("Q-05"), can, on: @today - 30)
+
+      assert_in_delta 500, can.refresh.on_hand_ml
+      record(patch("Q-05"), can)
+
+      assert_in_delta 400, can.refresh.on_hand_ml
+      @q.update(record_rule: "us_federal")
+      rows = Store::HerbicideRecords.new(@q)
+      2.times { |n| record(patch("Q-05"), can, on: @today - 3, area_m2: 250.0, stems_done: n + 1) }
+      spots = rows.rows.select { |row| row.work.done_on == @today - 3 && row.work.product_id == can.id }
+
+      assert_equal [false], spots.map(&:spot).uniq, "two spots of 250 m² are no spot"
     end
 
     # By hand: a product with 355.7 g of acid on a litre, 2 % in 20 L on a hectare, is 142 g; the label allows 200. Two

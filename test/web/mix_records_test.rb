@@ -119,7 +119,7 @@ module Thistle
       ["Nobody goes in: Q-05", "Nothing is planted: Q-05", "Record of herbicide: Q-05"].each do |title|
         assert_includes calendar, "SUMMARY:#{title}"
       end
-      assert_in_delta 12 * 7.5 * 1.1, json("/mix.json?plants=12&each=7,5&dose=1 mL")["answer"]["total_ml"]
+      assert_in_delta 12 * 7.5, json("/mix.json?plants=12&each=7,5&dose=1 mL")["answer"]["total_ml"]
       assert_match(/no volume/, json("/mix.json?dose=1 lb")["errors"]["dose"])
       assert_equal "hack_and_squirt", json("/mix.json?method=hack_and_squirt")["method"]
       assert_equal "foliar_tussock", json("/mix.json?vessel=tank&method=foliar_tussock")["method"]

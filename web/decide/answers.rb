@@ -21,7 +21,15 @@ module Thistle
         end
 
         def verdict_here(one, desk)
-          verdict(one).merge(would_go: ways(one, desk), safety: safety(desk.safety(one.removal)))
+          verdict(one).merge(would_go: ways(one, desk), safety: safety(desk.safety(one.removal)),
+                             actives: (actives(one, desk) if one.removal.herbicide?))
+        end
+
+        # {known, ask, weak, never} of actives, by key; never says why.
+        def actives(one, desk)
+          now, use = desk.bench.situation, Core::Mix::Product.use_of(one.removal)
+          found = Core::Mix::Choice.new(now.plant, use, wet: now.near_water?).by_verdict
+          found.to_h { |verdict, some| [verdict, some.map { |each| [each.active.key, each.why].compact.join(": ") }] }
         end
 
         # To kill or to hold down, on ground for what, and whether hands alone finish it in a season.

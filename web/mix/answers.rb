@@ -42,19 +42,25 @@ module Thistle
         def named(product) = { id: product.id, name: product.name, source: product.source }
 
         def mixture(answer)
-          { total_ml: answer.total_ml.round(2), product_ml: answer.product_ml.round(2),
+          { total_ml: answer.total_ml.round(2), at_hand_ml: answer.at_hand_ml.round(2),
+            product_ml: answer.product_ml.round(2),
             carrier_ml: answer.carrier_ml.round(2), carrier: answer.carrier, loads: answer.loads,
             load_ml: answer.load_ml.round(2), last_load_ml: answer.last_load_ml.round(2),
-            strengths: answer.doses.map { |dose| { name: dose.product.name, **dose.strength.to_h } },
-            parts: answer.parts.map { |part| { name: part.name, ml: part.ml&.round(2), grams: part.grams&.round(2) } },
+            strengths: answer.doses.map { |dose| { name: dose.product.name, **dose.strength.to_h.compact } },
+            parts: answer.parts.map { |part| poured(part) }, to_bring: answer.to_bring.map { |part| poured(part) },
             acid_g: answer.acid_g.transform_values { |grams| grams&.round(2) }, asks: answer.asks,
             working: answer.working.map(&:to_json_data) }
         end
 
+        def poured(part) = { name: part.name, ml: part.ml&.round(2), grams: part.grams&.round(3) }
+
         def calibration(desk)
           share, verdict = desk.wear
           { way: desk.way, litres_per_ha: desk.litres_per_ha&.round(3), pace_km_h: desk.pace&.round(3),
-            nozzle: verdict && { off: share.round(4), verdict: }, team: desk.team && team(desk), errors: desk.errors }
+            wanted: desk.wanted&.transform_values do |one|
+              one.round(4)
+            end, nozzle: verdict && { off: share.round(4), verdict: },
+            team: desk.team && team(desk), errors: desk.errors }
         end
 
         def team(desk)
@@ -65,7 +71,7 @@ module Thistle
         end
 
         def other_end(desk)
-          { product: named(desk.product), poured: desk.poured&.to_h, carrier_to_add_ml: desk.to_add&.round(2),
+          { product: named(desk.product), poured: desk.poured&.to_h&.compact, carrier_to_add_ml: desk.to_add&.round(2),
             mix_ml: desk.reach&.round(2), stems: desk.stems, errors: desk.errors }
         end
 
@@ -76,17 +82,22 @@ module Thistle
         def record(row)
           told = row.application
           { id: row.work.id, done_on: told.done_on, place: told.place, target: told.target, product: told.product,
-            registration: told.registration, amount_ml: told.amount, mix_ml: told.mix, area_m2: told.area,
+            registration: told.registration, amount_ml: told.amount, amount_g: weighed(row.work),
+            mix_ml: told.mix, area_m2: told.area,
             started: told.started, ended: told.ended, applicator: told.applicator, certification: told.certification,
             weather: row.work.hours_of_application, missing: row.missing, spot: row.spot, due_on: row.due_on,
             keep_until: row.keep_until, late: row.late }
         end
 
+        # Grams of what was weighed; nil where nothing was.
+        def weighed(work) = work.poured.filter_map(&:grams).then { |some| some.sum if some.any? }
+
         def product(row)
           label = row.label
           { id: label.id, name: label.name, form: label.form, aquatic: label.aquatic, ready_to_use: label.ready_to_use,
             density_kg_per_l: label.density&.round(4), actives: label.ingredients.map { |one| ingredient(one) },
-            uses: label.uses.map(&:to_h), rainfast_h: label.rainfast_h, reentry_h: label.reentry_h,
+            carriers: label.mixable? ? label.carriers : [], uses: label.uses.map(&:to_h),
+            rainfast_h: label.rainfast_h, reentry_h: label.reentry_h,
             plant_back_days: label.plant_back_days, expires_on: label.expires_on,
             on_hand_ml: row.on_hand_ml&.round(1), in_use: row.in_use, warnings: row.warnings }
         end

@@ -8,7 +8,7 @@ module Thistle
         include Numbers
 
         WAYS = { "plot" => "Spray a plot", "nozzle" => "Catch a nozzle", "team" => "Several people",
-                 "wear" => "Is the nozzle worn?" }.freeze
+                 "wanted" => "What flow, what pace?", "wear" => "Is the nozzle worn?" }.freeze
         HANDS = 1..6 # people who spray one patch together
         US = { "ml" => "fl oz", "spacing" => "in", "pace" => "mph", "distance" => "ft", "side" => "ft" }.freeze
         METRIC = { "ml" => "mL", "spacing" => "cm", "pace" => "km/h", "distance" => "m", "side" => "m" }.freeze
@@ -17,7 +17,7 @@ module Thistle
 
         def initialize(params, units)
           @params, @units, @errors = params, units, {}
-          @litres_per_ha = way == "wear" ? nil : complaining { measured }
+          @litres_per_ha = %w[wear wanted].include?(way) ? nil : complaining { measured }
         end
 
         def way = WAYS.key?(@params["way"]) ? @params["way"] : "plot"
@@ -38,6 +38,14 @@ module Thistle
           complaining { Core::Mix::Calibration.wear(number_typed("ml") || return, number_typed("rated") || return) }
         end
 
+        # For litres on a hectare that are wanted: {km_h:} from a flow, or {ml_min:} from a pace; nil until enough is
+        # typed.
+        def wanted
+          return unless way == "wanted"
+
+          @wanted ||= complaining { found_for(units.to_si(:rate, number_typed("wanted"))&.*(100)) }
+        end
+
         # km/h, typed or timed.
         def pace
           return complaining { timed } if runs.any?
@@ -54,6 +62,17 @@ module Thistle
 
         # A square whose fluid ounces are gallons on an acre, or a hundred square metres.
         def usual = { "side" => units.us? ? "18.45" : "10", "seconds" => "60", "distance" => units.us? ? "100" : "25" }
+
+        def found_for(litres_per_ha)
+          spacing_m, ml_min = number_typed("spacing"), number_typed("flow")
+          return unless litres_per_ha && spacing_m && (ml_min || pace)
+
+          known = { litres_per_ha:, spacing_m: Core::Mix::Quantity.of(spacing_m, unit("spacing")).to("m") }
+          return { ml_min: Core::Mix::Calibration.wanted_flow(**known, km_h: pace) } unless ml_min
+
+          ml_min = Core::Mix::Quantity.of(ml_min, unit("ml")).to("mL")
+          { km_h: Core::Mix::Calibration.wanted_pace(**known, ml_min:) }
+        end
 
         def measured
           return team&.mean if way == "team"

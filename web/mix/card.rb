@@ -18,8 +18,7 @@ module Thistle
         def patch = desk.patch
 
         def title
-          mixture.doses.map { |dose| "#{dose.product.name}, #{percent(dose.strength.product)} of the volume" }
-                 .join(" and ")
+          mixture.doses.map { |dose| "#{dose.product.name}, #{UsageWords.strength(dose.strength)}" }.join(" and ")
         end
 
         def subtitle
@@ -27,12 +26,14 @@ module Thistle
           [place, desk.removal.name, Words.full_day(@today)].compact.join(" · ")
         end
 
-        # "5 loads of 500 mL, the last 305 mL"
+        # "6 loads: 5 of 500 mL, the last of 305 mL"
         def loads
           return "One load of #{units.volume(mixture.total_ml)}" if mixture.loads == 1
 
-          full = Words.count(mixture.loads - 1, "load")
-          "#{full} of #{units.volume(mixture.load_ml)}, the last #{units.volume(mixture.last_load_ml)}"
+          last, full = [mixture.last_load_ml, mixture.load_ml].map { |ml| units.volume(ml) }
+          return "#{mixture.loads} loads of #{full}" if last == full
+
+          "#{mixture.loads} loads: #{mixture.loads - 1} of #{full}, the last of #{last}"
         end
 
         # [[number, what, full load, last load]]; the last nil where there is one load.
@@ -43,6 +44,12 @@ module Thistle
           end
         end
 
+        # [[what, how much]] to have at hand for the whole work.
+        def to_bring = mixture.to_bring.map { |part| [part.name, amount(part)] }
+
+        # What happens to what is left over, and to rinse water, sentences.
+        def left_over = Core::Knowledge.shipped.cautions.fetch("left_over_mix")["text"]
+
         # [[heading, words]] of each product's label.
         def label
           mixture.doses.map(&:product).flat_map do |product|
@@ -50,6 +57,9 @@ module Thistle
              ["A spill", product.spill], ["Call", product.call]].map { |heading, words| [heading, words || UNSAID] }
           end.uniq
         end
+
+        # What has to be said of the products there, sentences.
+        def notes = desk.notes.map(&:first)
 
         # What stands against it, sentences.
         def against = desk.objections.map(&:first)
@@ -83,7 +93,6 @@ module Thistle
         end
 
         def hours(number) = "#{number.to_s.delete_suffix(".0")} h"
-        def percent(number) = "#{Core::Mix::Product.short(number)} %"
         def amount(part) = part.ml ? units.volume(part.ml) : units.mass(part.grams)
       end
     end

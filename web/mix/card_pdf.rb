@@ -22,6 +22,7 @@ module Thistle
           @pdf = Paper.open(@card.units, title: @card.title)
           head
           pour
+          bring
           label
           foot
           @pdf.render
@@ -52,6 +53,13 @@ module Thistle
           end
           @pdf.move_cursor_to [@pdf.cursor, top - 135].min
           @pdf.move_down 10
+        end
+
+        def bring
+          said = @card.to_bring.map { |what, amount| "#{amount} of #{what}" }.join(", ")
+          @pdf.text "<b>Have at hand.</b> #{escaped(said)}", size: 12, inline_format: true, leading: 2
+          [@card.left_over, @card.notes.join(" ")].each { |words| text words, size: 11, leading: 1 }
+          @pdf.move_down 6
         end
 
         def label

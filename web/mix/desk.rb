@@ -8,9 +8,9 @@ module Thistle
       class Desk
         include Numbers
 
-        DEFAULTS = { "vessel" => "jar", "adjuvant" => "", "dye" => "", "hardness" => "", "plants" => "", "each" => "",
-                     "walk" => "20" }.freeze
-        KINDS = Core::Mix::Strength::KINDS
+        DEFAULTS = { "vessel" => "jar", "plants" => "", "each" => "", "spacing" => "", "cut" => "", "walk" => "20",
+                     **Besides::DEFAULTS }.freeze
+        WAYS = Core::Mix::Way::ALL
 
         attr_reader :errors, :units, :answer, :patch
 
@@ -34,7 +34,7 @@ module Thistle
           typed = @params[field]
           return typed.strip if typed.is_a?(String)
 
-          DEFAULTS[field] || from_record[field]
+          DEFAULTS[field] || usually[field]
         end
 
         # What the label says against this mix, and the rules against herbicide on this patch: [[text, source]].
@@ -51,6 +51,9 @@ module Thistle
 
         def use = Core::Mix::Product.use_of(removal)
 
+        # Methods that take such a vessel.
+        def methods = Core::Knowledge.shipped.methods_of_removal.values.select { |one| one.herbicide == wanted }
+
         # As a form, for the fields of the page.
         def [](field) = value(field.to_s)
         def error(field) = errors[field]
@@ -64,18 +67,22 @@ module Thistle
                    end
         end
 
-        # The batch of least cost, and the way there (Core::Mix::BatchSize); nil without an answer.
-        def batch
-          return unless answer && usage
+        # How much to have at hand, and the way there (Core::Mix::BatchSize); nil where nobody knows what days take, or
+        # the walk cannot be read.
+        attr_reader :batch
 
-          count, each = vessel == "jar" ? [amount.stems, amount.dose_ml] : [amount.hundreds, amount.ml_a_hundred]
-          minutes, rates = number("walk"), @property.rates
-          return unless minutes&.between?(0, 600)
-
-          planned = Core::Mix::Usage.new(each, usage.seen) # what was typed goes before the planning value
-          @batch ||= Core::Mix::BatchSize.new(stems: count, usage: planned, litre: rates.litre,
-                                              walk: rates.hour * minutes / 60)
+        # Ways of saying a strength that this product and vessel allow, {group => {key => Way}}.
+        def ways(of = product)
+          dry, tank = of.dry?, vessel == "tank"
+          found = WAYS.values.select do |way|
+            (tank || !way.ground?) && (way.of != :product || (way.mass? ? dry : !dry) || way.weight?)
+          end
+          found = found.reject { |way| dry && (way.weight? || (way.percent? && way.of == :product)) }
+          found.group_by(&:group)
         end
+
+        # L of spray on a hectare; nil for a jar.
+        def spray = (amount.ml_a_hundred&.fdiv(10) if vessel == "tank")
 
         # What of each herbicide method would reach the plant, and what would fall beside; nil without a plant.
         def beside
@@ -99,17 +106,28 @@ module Thistle
         # What the work record is told of the products in the vessel, {field => what is typed there}.
         def poured
           answer.doses.zip(["", "second_"]).each_with_object({}) do |(dose, which), all|
-            ml = answer.total_ml * dose.strength.share
-            all[:"#{which}product"] = plain(units.from_si(:volume, ml).round(2))
+            poured = answer.total_ml * dose.strength.share
+            kind = dose.product.dry? ? :mass : :volume
+            all[:"#{which}product"] = plain(units.from_si(kind, poured).round(2))
             all[:"#{which}product_id"] = dose.product.id
           end
         end
 
+        # What has to be said of the products where they go: [[words, source]].
+        def notes = [product, second].compact.flat_map { |one| one.on(use).notes }.uniq
+
         # The strength in every way, for the first product; nil without an answer.
         def strength = (answer.doses.first.strength if answer)
 
+        # What stands on the patch as the rules have it; nil without a patch that has a name.
+        def facts = @facts ||= @patch&.facts(@today)
+
+        # Litres on 100 m² of the sprayer that was chosen; nil for none.
+        def calibrated = Store::Calibration.live[id: Whole.read(@params["calibration"].to_s)]&.litres_per_100m2
+
         private
 
+        def usually = @usually ||= Usually.new(self)
         def wanted = vessel == "jar" ? :stem : :foliar
 
         # A product of the shelf by its number, or an active by its key.
@@ -130,75 +148,52 @@ module Thistle
           Store::InUse.for(@property, use)&.label
         end
 
-        # Stems counted, else as many as the plants likely have.
-        def counted
-          return sizes.values.sum if sizes.any?
-
-          facts && (facts.plants || facts.stems) ? Core::Decide::Effort.new(removal, facts).stems.round : 40
-        end
-
-        def from_record
-          @from_record ||= { "product" => (product.id || product.main.key).to_s, "stock" => plain(product.main.percent),
-                             "said" => counted_as(product), "said2" => counted_as(second),
-                             "target" => usual(product, @params["said"] || counted_as(product)),
-                             "target2" => second && usual(second, @params["said2"] || counted_as(second)),
-                             "stems" => counted.to_s, "dose" => dose, "rate" => rate, "diameter" => "",
-                             "area" => plain(units.from_si(:area, facts&.area_m2 || 100).round(1)),
-                             "container" => plain(units.from_si(:volume, vessel == "jar" ? 500 : 15_000).round(1)) }
-        end
-
-        # Labels say percent of product; planning values are percent of active.
-        def counted_as(product) = product&.labelled? ? "product" : "active"
-
-        # What the label says for this use, the least of it; planning values where it says nothing.
-        def usual(product, said)
-          percent = product.usual_percent(removal)
-          shown = Core::Mix::Strength.new(percent / 100.0, product.main).public_send(KINDS.key?(said) ? said : "active")
-          plain(shown&.round(3))
-        end
-
-        # In mL or fl oz a stem: of stems counted by size the mean over all of them; else by the patch's size what the
-        # group's records say, or a planning value.
-        def dose
-          ml = sizes.any? ? sizes.sum { |size, n| n * removal.dose_ml[size] } / sizes.values.sum.to_f : usage&.median
-          plain(units.from_si(:volume, ml || 1).round(3))
-        end
-
-        # {size => stems} counted on the patch, of those sizes that the method has a dose for.
-        def sizes
-          @sizes ||= (facts&.sizes || {}).transform_keys(&:to_s)
-                                         .select { |size, n| n.to_i.positive? && removal.dose_ml.key?(size) }
-        end
-
-        # What stands on the patch as the rules have it; nil without a patch that has a name.
-        def facts = @facts ||= @patch&.facts(@today)
-
         def methods_here
           @patch&.plant ? @patch.plant.removals.keys.map { |key| Core::Knowledge.shipped.removal(key) } : []
         end
 
-        # What a calibrated sprayer puts on 100 m², else what the group's records say, else a planning value.
-        def rate
-          own = usage.median / 1000 if usage&.own?
-          plain(units.from_si(:rate, calibrated || own || removal.spray_l_per_100m2 || 5).round(2))
-        end
-
-        def calibrated = Store::Calibration.live[id: Whole.read(@params["calibration"].to_s)]&.litres_per_100m2
-
         def work_out
           check_stock
           doses = [dose_of(product, "target", "said"), (dose_of(second, "target2", "said2") if second)].compact
-          container_ml = volume("container")
-          besides = Besides.new(Besides::FIELDS.to_h { |field| [field, value(field)] })
-          extras = besides.extras
-          @errors.merge!(besides.errors)
+          container_ml, extras = volume("container"), extras_typed
           need = vessel == "jar" ? amount.jar : amount.tank
           return if errors.any? || need.nil?
 
-          Core::Mix::Blend.new(doses:, extras:, total_ml: need.total_ml, need: need.steps, container_ml:).mixture
+          @batch = batch_of(need)
+          Core::Mix::Blend.new(doses:, extras:, total_ml: need.total_ml, need: need.steps, container_ml:, use:,
+                               at_hand_ml: batch&.best&.ml).mixture
         rescue Core::BadInput => e
           @errors[e.field] = e.message
           nil
+        end
+
+        def extras_typed
+          besides = Besides.new(Besides::FIELDS.to_h { |field| [field, value(field)] }, comma: units.comma)
+          besides.extras.tap { @errors.merge!(besides.errors) }
+        end
+
+        def dose_of(product, field, said)
+          found = complaining_at(field) { TypedStrength.new(value(field), value(said), self).of(product) }
+          Core::Mix::Blend::Dose.new(product:, strength: found) if found
+        end
+
+        # Of the second product beside the second's field.
+        def complaining_at(field)
+          yield
+        rescue Core::BadInput => e
+          @errors[field.to_sym] = e.message
+          nil
+        end
+
+        # What was typed goes before the planning value, and is brought whatever it costs.
+        def batch_of(need)
+          minutes, rates = number("walk"), @property.rates
+          return unless usage && minutes&.between?(0, 600)
+
+          count, each = vessel == "jar" ? [amount.stems, amount.dose_ml] : [amount.hundreds, amount.ml_a_hundred]
+          Core::Mix::BatchSize.new(stems: count, usage: usage.about(each), litre: rates.litre,
+                                   walk: rates.hour * minutes / 60,
+                                   least: need.total_ml * Core::Mix::Need::SPARE)
         end
 
         def check_stock
@@ -208,15 +203,6 @@ module Thistle
           return if stock.nil? || stock.between?(0.001, 100)
 
           @errors[:stock] = "The stock's strength is more than 0 and at most 100 %."
-        end
-
-        def dose_of(product, field, said)
-          typed = number(field) or return
-          kind = KINDS.key?(value(said)) ? value(said) : "active"
-          Core::Mix::Blend::Dose.new(product:, strength: Core::Mix::Strength.read(typed, kind, product.main))
-        rescue Core::BadInput => e
-          @errors[field.to_sym] = e.message # of the second product beside the second's field
-          nil
         end
 
         def plain(number) = number.to_s.delete_suffix(".0")

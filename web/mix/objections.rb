@@ -20,19 +20,24 @@ module Thistle
           found = (@desk.answer ? @desk.answer.doses : []).flat_map { |dose| strength(dose) }
           products.each do |one|
             found << "#{one.name} expired on #{Words.full_day(one.expires_on)}." if one.expired?(@today)
-            found << "#{one.name} is ready to use: nothing is mixed into it." if one.ready_to_use
+            found << "#{one.name} is ready to use: nothing is mixed into it." if one.ready_to_use && thinned?
           end
           found += (@desk.limits&.over || []).map { |limit| UsageWords.over(limit, @units) }
           found.compact.map { |text| [text, "label"] }
         end
 
+        # Is anything else in the vessel?
+        def thinned? = @desk.answer.nil? || @desk.answer.parts.size > 1
+
+        # The label's percent is of volume: what is weighed has none.
         def strength(dose)
-          [dose.product.against(@desk.use, dose.strength.product), on_ground(dose)]
+          percent = dose.strength.product_percent
+          [(dose.product.against(@desk.use, percent) if percent), on_ground(dose)]
         end
 
         # What a tank would put of a product on a hectare.
         def on_ground(dose)
-          return unless @desk.vessel == "tank"
+          return if @desk.vessel != "tank" || dose.product.dry?
 
           ml = @desk.amount.ml_a_hundred * dose.strength.share * 100
           dose.product.against_rate(@desk.use, ml)&.then { |text| @units.fill(text) }

@@ -22,29 +22,39 @@ module Thistle
           product_ml, carrier_ml = volume_typed("product_poured"), volume_typed("carrier_poured")
           return unless product_ml && carrier_ml
 
-          complaining { Core::Mix::Strength.new(Core::Mix::Inverse.share(product_ml, carrier_ml), product.main) }
+          complaining { Core::Mix::Strength.new(Core::Mix::Inverse.share(product_ml, carrier_ml), product) }
         end
 
         # mL of carrier to add; nil until it is all typed.
         def to_add
-          have, from, to = volume_typed("have"), number_typed("from"), number_typed("down_to")
+          have, from, to = volume_typed("have"), percent_typed("from"), percent_typed("down_to")
           complaining { Core::Mix::Inverse.thin(have, from, to) } if have && from && to
         end
 
         # mL of ready mix that so much product makes, at a percent of product; nil until it is typed.
         def reach
-          have, percent = volume_typed("product_have"), number_typed("percent")
-          return unless have && percent
-          return Core::Mix::Inverse.reach(have, percent / 100) if percent.positive? && percent <= 100
-
-          errors[:percent] = "is above 0 and at most 100"
-          nil
+          have, percent = volume_typed("product_have"), percent_typed("percent")
+          Core::Mix::Inverse.reach(have, percent / 100) if have && percent
         end
 
         # How many stems that does at a dose.
         def stems
           dose = volume_typed("dose")
           (reach / dose / Core::Mix::Need::SPARE).floor if dose&.positive? && reach
+        end
+
+        # What carries it, of all its uses: "water or bark oil".
+        def carrier = product.carriers.join(" or ")
+
+        private
+
+        # A percent that a mix can have; nil with a complaint for any other.
+        def percent_typed(field)
+          percent = number_typed(field) or return
+          return percent if percent.positive? && percent <= 100
+
+          errors[field.to_sym] = "is above 0 and at most 100"
+          nil
         end
       end
     end

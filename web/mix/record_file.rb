@@ -32,10 +32,12 @@ module Thistle
         # What was poured, and what was left of it.
         def tank(work, units)
           volume = ->(ml) { units.from_si(:volume, ml)&.round(2) }
+          # what is weighed says its unit: "12 oz"
+          amount = ->(one) { one&.grams ? units.mass(one.grams) : volume[one&.ml] }
           first, second = work.poured
           [first&.label&.name, first&.label&.registration, work.active_key, units.unit(:volume),
-           volume[work.product_ml], second&.label&.name, second&.label&.registration, volume[second&.ml],
-           volume[work.mix_ml], volume[work.left_over_ml], work.left_over_went]
+           first ? amount[first] : volume[work.product_ml], second&.label&.name, second&.label&.registration,
+           amount[second], volume[work.mix_ml], volume[work.left_over_ml], work.left_over_went]
         end
 
         # "9 h 14 °C 6 km/h 60 %; 11 h 17 °C 4 km/h (by hand)"

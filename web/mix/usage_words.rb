@@ -19,9 +19,14 @@ module Thistle
 
         # What was poured: "Stump concentrate, 100 mL; Basal oil, 20 mL"; the active, where no product is named.
         def poured(work, units)
-          named = work.poured.map { |one| [one.label.name, one.ml] }
+          named = work.poured.map { |one| [one.label.name, one.ml, one.grams] }
           named = [[Core::Knowledge.shipped.actives[work.active_key].name, work.product_ml]] if named.empty?
-          named.map { |name, ml| "#{name}, #{ml ? units.volume(ml) : "amount not said"}" }.join("; ")
+          named.map { |name, ml, grams| "#{name}, #{measured(ml, grams, units) || "amount not said"}" }.join("; ")
+        end
+
+        # A volume, or a mass of what is weighed; nil where neither is known.
+        def measured(millilitres, grams, units)
+          millilitres ? units.volume(millilitres) : grams && units.mass(grams)
         end
 
         # What a record brought past its label's year.
@@ -53,6 +58,14 @@ module Thistle
         # "1.2 kg/ha"
         def ground_dose(g_per_ha, units)
           "#{units.figure(units.from_si(:ground_dose, g_per_ha))} #{units.unit(:ground_dose)}"
+        end
+
+        # "20 % of the volume", "0.1 g on a litre" of what is weighed.
+        def strength(strength)
+          percent = strength.product_percent
+          return "#{Core::Mix::Product.short(percent)} % of the volume" if percent
+
+          "#{Core::Mix::Product.short(strength.share * 1000)} g on a litre"
         end
 
         # Whose numbers a dose is.

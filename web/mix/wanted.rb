@@ -45,8 +45,12 @@ module Thistle
 
         def thickness
           typed = number("diameter") or return
-          Core::Mix::Need.dose(removal, units.us? ? typed * 2.54 : typed)
+          Core::Mix::Need.dose(removal, width(typed), spacing_cm: number_typed("spacing")&.then { |one| width(one) },
+                                                      cut_ml: volume_typed("cut"))
         end
+
+        # cm, of what was typed in inches or cm.
+        def width(typed) = units.us? ? typed * 2.54 : typed
       end
     end
   end

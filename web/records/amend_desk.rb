@@ -15,6 +15,7 @@ module Thistle
                  plants_done: "plants", stems_done: "stems", buckets: "buckets",
                  area_m2: "area", product_id: "product", active_key: "active ingredient", product_ml: "stock",
                  second_product_id: "second product", second_product_ml: "stock of the second",
+                 product_g: "stock, weighed", second_product_g: "stock of the second, weighed",
                  mix_ml: "ready mix", applicator: "applicator", licence_number: "certification number",
                  licence_category: "category", licence_expires_on: "licence expires", started_at: "began",
                  ended_at: "ended", weather_by_hand: "weather, by hand", equipment: "equipment",
@@ -32,7 +33,8 @@ module Thistle
                  alive_by_size: "alive by thickness", stage: "stage", plugs: "plugs", seed_g: "seed", from_on: "from",
                  to_on: "to", note: "note" }.freeze
         QUANTITIES = { area_m2: :area, frame_m2: :area, infested_m2: :area, product_ml: :volume,
-                       second_product_ml: :volume, mix_ml: :volume, left_over_ml: :volume,
+                       product_g: :mass, second_product_g: :mass, second_product_ml: :volume, mix_ml: :volume,
+                       left_over_ml: :volume,
                        seed_g: :mass, height_cm: :depth }.freeze
         # What is not said as it is kept: ->(value, units).
         WORDS = {

@@ -25,7 +25,7 @@ module Thistle
           @windows ||= begin
             sowing = Core::Replant::Sowing.new(site)
             pairs = plan.items.filter_map do |item|
-              window = sowing.of(item.native, sown: plan.seed?).first
+              window = allowed(sowing.of(item.native, sown: plan.seed?)).first
               window && [window, item.native]
             end
             pairs.group_by { |window, _| [window.from, window.to] }.values
@@ -74,7 +74,17 @@ module Thistle
             edge_m: 4 * side }
         end
 
+        # The last day on which a label keeps planting off this ground; nil where none does.
+        def kept = defined?(@kept) ? @kept : (@kept = patch.kept_by_label(:unplanted_until, @today))
+
         private
+
+        # What is left of windows once the label lets it.
+        def allowed(windows)
+          return windows if kept.nil?
+
+          windows.select { |one| one.to > kept }.map { |one| one.from <= kept ? one.with(from: kept + 1) : one }
+        end
 
         def odds = @odds ||= Core::Replant::PlantingOdds.new(site)
 
@@ -83,7 +93,7 @@ module Thistle
           return [] if plan.seed?
 
           sowing = Core::Replant::Sowing.new(site)
-          plan.items.flat_map { |item| sowing.of(item.native).first(2) }
+          plan.items.flat_map { |item| allowed(sowing.of(item.native)).first(2) }
               .map { |window| [[window.from, @today].max, window.to] }.uniq.sort.first(3)
         end
 

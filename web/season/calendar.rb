@@ -110,7 +110,7 @@ module Thistle
         # Ground that a label keeps people or planting off, from its treatment on.
         def labels
           Store::ClosedGround.of([property.id], @today).map do |one|
-            title = "#{Mix::UsageWords::CLOSED.fetch(one.kind)}: #{one.work.patch.code}"
+            title = "#{Mix::UsageWords::CLOSED.fetch(one.kind)}: #{one.codes.join(", ")}"
             entry("label-#{one.kind}-#{one.work.id}", kind: "Labels", title:, from: one.work.done_on, to: one.until,
                                                       text: "By the label of what was used.")
           end

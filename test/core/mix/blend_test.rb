@@ -19,7 +19,7 @@ module Thistle
     end
 
     def dose(product, number, kind = "active")
-      Mix::Blend::Dose.new(product:, strength: Mix::Strength.read(number, kind, product.main))
+      Mix::Blend::Dose.new(product:, strength: Mix::Strength.read(number, kind, product))
     end
 
     def blend(number, kind = "active", product: planned, **more)
@@ -33,9 +33,9 @@ module Thistle
       assert_in_delta 0.4878, gallon.product_share, 5e-5
       assert_in_delta 62.44, gallon.product_ml / OZ, 0.005
       assert_in_delta 65.56, gallon.carrier_ml / OZ, 0.005
-      assert_in_delta 62.44, gallon.doses.first.strength.ounces, 0.005
-      assert_in_delta 20.5, Mix::Strength.read(50.0, "product", planned.main).active
-      assert_in_delta 0.82, Mix::Strength.read(2.0, "product", planned.main).active
+      assert_in_delta 62.44, gallon.doses.first.strength.in("ounces"), 0.005
+      assert_in_delta 20.5, Mix::Strength.read(50.0, "product", planned).active
+      assert_in_delta 0.82, Mix::Strength.read(2.0, "product", planned).active
     end
 
     # 41 % by weight and 4 lb on the gallon are one concentrate only at 1.169 kg/L; 4 lb of active are 2.96 of acid.
@@ -43,10 +43,12 @@ module Thistle
       assert_in_delta 1.169, labelled.density, 5e-4
       assert_in_delta 479.3, labelled.main.grams_per_litre, 0.05
       assert_in_delta 2.96, labelled.main.acid_per_litre / Mix::Quantity.of(1, "lb/gal").to("g/L"), 0.005
-      assert_nil planned.density
-      assert_match(/grams .or pounds. of active/, planned.asks_for)
-      assert_equal [planned.asks_for], blend(20.0, total_ml: 100).asks
-      assert_nil blend(20.0, total_ml: 100).acid_g["glyphosate_ipa"]
+      unsaid = Mix::Product.planned(ACTIVES["glyphosate_ipa"], 50.1) # not as it is usually sold
+
+      assert_nil unsaid.density
+      assert_match(/grams .or pounds. of active/, unsaid.asks_for)
+      assert_equal [unsaid.asks_for], blend(20.0, product: unsaid, total_ml: 100).asks
+      assert_nil blend(20.0, product: unsaid, total_ml: 100).acid_g["glyphosate_ipa"]
       litre = blend(50.0, "product", product: labelled, total_ml: 1000)
 
       assert_in_delta 0.5 * 479.3 * 0.741, litre.acid_g["glyphosate_ipa"], 0.05
@@ -54,7 +56,7 @@ module Thistle
 
       assert_in_delta litre.acid_g["glyphosate_ipa"],
                       Mix::Blend.new(doses: halves, total_ml: 1000).mixture.acid_g["glyphosate_ipa"], 1e-9
-      error = assert_raises(Core::BadInput) { Mix::Strength.read(100.0, "grams", planned.main) }
+      error = assert_raises(Core::BadInput) { Mix::Strength.read(100.0, "grams", unsaid) }
       assert_match(/type its grams/, error.message)
     end
 
@@ -62,9 +64,9 @@ module Thistle
     def test_each_way_of_saying_a_strength_leads_to_every_other
       random = Random.new(2)
       100.times do
-        one = Mix::Strength.new(random.rand(0.001..1.0), labelled.main)
-        one.to_h.each_key do |kind|
-          again = Mix::Strength.read(one.public_send(kind), kind.to_s, labelled.main)
+        one = Mix::Strength.new(random.rand(0.001..1.0), labelled, spray: 300.0)
+        one.to_h.compact.each_key do |kind|
+          again = Mix::Strength.read(one.in(kind.to_s), kind.to_s, labelled, spray: 300.0)
 
           assert_in_delta one.share, again.share, 1e-12, kind
         end
@@ -98,20 +100,21 @@ module Thistle
 
     # By hand: 10 L with 2 % of one, 1 % of another, 0.5 % adjuvant, 1 g of dye on the litre.
     def test_two_products_in_their_order
-      granules = Mix::Product.new(name: "Granules", form: "granule", ingredients: [labelled.main])
+      granules = Mix::Product.planned(ACTIVES["metsulfuron"])
       extras = [Mix::Blend::Extra.new(name: "adjuvant", percent: 0.5, order: Mix::Blend::ADJUVANT),
                 Mix::Blend::Extra.new(name: "dye", grams_per_litre: 1.0, order: Mix::Blend::DYE)]
-      answer = Mix::Blend.new(doses: [dose(labelled, 2.0, "product"), dose(granules, 1.0, "product")], extras:,
+      answer = Mix::Blend.new(doses: [dose(labelled, 2.0, "product"), dose(granules, 20.0, "g100l")], extras:,
                               total_ml: 10_000).mixture
 
-      assert_equal ["water, to half", "Granules", "Stump concentrate", "adjuvant", "dye", "water, to the mark"],
-                   answer.parts.map(&:name)
-      assert_equal [4825, 100, 200, 50, nil, 4825], answer.parts.map { |part| part.ml&.round }
-      assert_in_delta 10, answer.parts[4].grams
+      assert_equal ["water, to half", "Metsulfuron-methyl", "Stump concentrate", "adjuvant", "dye",
+                    "water, to the mark"], answer.parts.map(&:name)
+      assert_equal [4875, nil, 200, 50, nil, 4875], answer.parts.map { |part| part.ml&.round }
+      assert_equal [2.0, 10.0], answer.parts.filter_map { |part| part.grams&.round(6) }
       assert_in_delta 10_000, answer.parts.filter_map(&:ml).sum
       oil = Mix::Product.planned(ACTIVES["triclopyr_bee"])
       error = assert_raises(Core::BadInput) do
-        Mix::Blend.new(doses: [dose(labelled, 2.0, "product"), dose(oil, 2.0, "product")], total_ml: 1000)
+        Mix::Blend.new(doses: [dose(labelled, 2.0, "product"), dose(oil, 2.0, "product")], total_ml: 1000,
+                       use: "cut_stump")
       end
       assert_equal :second, error.field
     end
@@ -132,7 +135,7 @@ module Thistle
     def test_mixes_add_up
       random = Random.new(3)
       200.times do
-        product = Mix::Product.planned(ACTIVES.values.sample(random:))
+        product = Mix::Product.planned(ACTIVES.values.reject { |one| one.form == "granule" }.sample(random:))
         total_ml, container_ml = random.rand(1.0..90_000.0), random.rand(50.0..20_000.0)
         target = random.rand(0.1..product.main.percent)
         answer = blend(target, product:, total_ml:, container_ml:)
@@ -143,6 +146,8 @@ module Thistle
         assert_operator answer.last_load_ml, :>, 0
         assert_in_delta target, answer.product_ml * product.main.percent / answer.total_ml, 1e-9
         assert_in_delta answer.product_ml, 2 * half.product_ml, 1e-6
+        assert_in_delta answer.acid_g.values.first, 2 * half.acid_g.values.first, 1e-6
+        assert_in_delta answer.total_ml * Mix::Need::SPARE, answer.to_bring.sum(&:ml), 1e-6, "brought, not mixed"
         assert answer.doses.first.strength.active.between?(0, product.main.percent)
       end
     end

@@ -10,7 +10,7 @@ module Thistle
             params { required(:counted).filled(:float, gteq?: 0, lteq?: 1_000_000) }
           end
 
-          def store(product) = ok? && product.count(si(:counted, :volume))
+          def store(product) = ok? && product.count(si(:counted, :volume), today)
         end
       end
     end

@@ -86,7 +86,9 @@ module Thistle
               end
             end
             rule(:product, :second_product, :mix) do
-              poured, mix = values.to_h.values_at(:product, :second_product).compact, values[:mix]
+              measured = { product: :product_id, second_product: :second_product_id }
+                         .reject { |_, id| Treatment.dry?(values[id]) }
+              poured, mix = values.to_h.values_at(*measured.keys).compact, values[:mix]
               key(:product).failure("is more than the mix it went into") if mix && poured.sum > mix
             end
             rule(:method_key, :active_key, :product, :applicator) do
@@ -104,8 +106,8 @@ module Thistle
             columns = work.values.slice(:done_on, :people, :crew_size, :hours, *KEPT, *LAW)
             columns.merge!(Form::BySize.typed(work.stems_by_size), who: JSON.parse(work.people_ids).join(","))
             columns.merge!(area: units.from_si(:area, work.area_m2)&.round(1),
-                           product: units.from_si(:volume, work.product_ml)&.round(2),
-                           second_product: units.from_si(:volume, work.second_product_ml)&.round(2),
+                           product: used(work.product_ml, work.product_g, units),
+                           second_product: used(work.second_product_ml, work.second_product_g, units),
                            mix: units.from_si(:volume, work.mix_ml)&.round(1),
                            left_over: units.from_si(:volume, work.left_over_ml)&.round(1), **measured(work, units))
             new(typed(columns), units:, today:)
@@ -119,6 +121,11 @@ module Thistle
           KEPT = %i[method_key plants_done stems_done buckets active_key product_id second_product_id applicator
                     disposal seed_fall note].freeze
 
+          # What was used of a product, measured or weighed, as it would be typed.
+          def self.used(millilitres, grams, units)
+            (millilitres ? units.from_si(:volume, millilitres) : units.from_si(:mass, grams))&.round(2)
+          end
+
           # Weather by hand, as it would be typed.
           def self.measured(work, units)
             JSON.parse(work.weather_by_hand || "{}").each_with_object({}) do |(time, told), all|
@@ -127,13 +134,16 @@ module Thistle
                          "#{time}_humidity": told["humidity"])
             end
           end
-          private_class_method :measured
+          private_class_method :measured, :used
 
           # Ids of people who are on the list, from "3,5"; nil where one is not.
           def self.ids(text)
             ids = text.split(",").map { |one| Whole.read(one) }.uniq
             ids if Store::Person.where(id: ids).count == ids.size
           end
+
+          # Is that product of the shelf weighed, not measured?
+          def self.dry?(id) = id ? Store::Product[id]&.label&.dry? : false
 
           # A product of the shelf says which active it is; boxes that were ticked are one answer.
           def initialize(params, **context)
@@ -168,9 +178,14 @@ module Thistle
           end
 
           def quantities
-            { area_m2: si(:area, :area), product_ml: si(:product, :volume),
-              second_product_ml: si(:second_product, :volume), mix_ml: si(:mix, :volume),
-              left_over_ml: si(:left_over, :volume) }
+            { area_m2: si(:area, :area), mix_ml: si(:mix, :volume), left_over_ml: si(:left_over, :volume),
+              **used(:product), **used(:second_product) }
+          end
+
+          # mL of what is measured, grams of what is weighed.
+          def used(which)
+            dry = Treatment.dry?(values[:"#{which}_id"])
+            { "#{which}_ml": dry ? nil : si(which, :volume), "#{which}_g": dry ? si(which, :mass) : nil }
           end
 
           # Of an applicator who is on the list, where nothing was typed of the licence.
