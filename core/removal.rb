@@ -107,7 +107,7 @@ module Thistle
 
       # What it takes: minutes for each of `per` (:plant, :stem, :m2 or :patch), one number or {size => minutes}; times
       # them, {low, high}, for a practised crew on good ground and a new one on bad; whose word it is.
-      Task = Value.define(:per, :minutes, :range, :source) do
+      Task = Value.define(:per, :minutes, :range, :source, :least_h) do
         def by_size? = minutes.is_a?(Hash)
 
         # Minutes at a size, or at the next larger one that is told; at the widest where it is not known.
@@ -124,7 +124,7 @@ module Thistle
         told = @data["effort"]
         own = plant && told.fetch("for", []).find { |one| fits?(plant, one.slice(*WAYS)) }
         told = told.merge(own) if own
-        Task.new(per: told["per"].to_sym, **told.slice("minutes", "range", "source").transform_keys(&:to_sym))
+        Task.new(per: told["per"].to_sym, **told.slice("minutes", "range", "source", "least_h").transform_keys(&:to_sym))
       end
 
       # The method after which it comes, whose work it does not do itself: as the plant's file says, else its own; nil

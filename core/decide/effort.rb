@@ -33,7 +33,8 @@ module Thistle
           return @hours if defined?(@hours)
 
           amount = { plant: plants, stem: stems, m2: @facts.area_m2, patch: 1 }.fetch(task.per)
-          @hours = amount && with_before((amount * task.at(@facts.size) * ground * (pace || 1.0) / 60.0) + weeding)
+          work = amount && [amount * task.at(@facts.size) * ground * (pace || 1.0) / 60.0, task.least_h.to_f].max
+          @hours = work && with_before(work + weeding)
         end
 
         # What an hour goes into.

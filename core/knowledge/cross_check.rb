@@ -24,6 +24,8 @@ module Thistle
           end
           check_schools
           check_actives
+          check_kit
+          check_readying
           check_looks
           check_zones
           check_aims
@@ -51,6 +53,20 @@ module Thistle
         end
 
         # What aspects change, in their table and in plants' own files, is there.
+        def check_readying
+          @knowledge.readying.each do |key, told|
+            known([told["as"]].compact, @knowledge.methods_of_removal, "readying.yml", key)
+          end
+        end
+
+        def check_kit
+          @knowledge.kit.each do |key, told|
+            named = [*told.fetch("sizes", {}).values, *told.fetch("with", []),
+                     *told.fetch("plants", []).map { |one| one["tool"] }]
+            known(named, @knowledge.kit, "kit.yml", key)
+          end
+        end
+
         def check_actives
           @knowledge.actives.each_value do |active|
             known([active.form], @knowledge.formulations, "actives.yml", "#{active.key}/form")

@@ -35,11 +35,19 @@ module Thistle
           against = objections(key, school)
           from = start(school)
           against.concat(late(school, from))
-          hours = school["hours"] * @ground.m2 / 100.0
+          hours, cost = price(school)
           word = WORDS.reverse.find { |one| against.any? { |said, _| said == one } } || :go
           Row.new(key:, label: school["label"], word:, from:, weeks: school["weeks"], hours:,
-                  cost: (hours * @ground.wage) + (school["cost"] * @ground.m2), leaves: school["leaves"],
+                  cost: (hours * @ground.wage) + (cost * @ground.m2), leaves: school["leaves"],
                   reasons: against.map(&:last).freeze, text: school["text"], source: school["source"])
+        end
+
+        # [person-hours for the ground, money for material on a m²]: its own, or those of the method that it is.
+        def price(school)
+          return [school["hours"] * @ground.m2 / 100.0, school["cost"]] unless school["as"]
+
+          removal = Knowledge.shipped.removal(school["as"])
+          [[removal.task.at * @ground.m2 / 60.0, removal.task.least_h.to_f].max, removal.cost.fetch("per_m2", 0.0)]
         end
 
         # Is there still time for it before planting?

@@ -25,11 +25,12 @@ module Thistle
           (felt - 32) / 1.8
         end
 
-        # °C of air and km/h of wind to °C felt (the formula of 2001); nil above 50 °F or below 3 mph, where it says
-        # nothing.
+        # °C of air and km/h of wind to °C felt (the formula of 2001); below 3 mph, all but still, that of the air; nil
+        # above 50 °F, where it says nothing.
         def wind_chill(celsius, wind_km_h)
           t, v = (celsius * 1.8) + 32, wind_km_h / 1.609344
-          return if t > 50 || v < 3
+          return if t > 50
+          return celsius if v < 3
 
           (35.74 + (0.6215 * t) - (35.75 * (v**0.16)) + (0.4275 * t * (v**0.16)) - 32) / 1.8
         end
@@ -38,14 +39,26 @@ module Thistle
         def caution(celsius, humidity, wind_km_h)
           return unless celsius
 
-          chill = wind_km_h && wind_chill(celsius, wind_km_h)
-          cold = chill && COLD.select { |from, _| chill <= from }.min_by(&:first)
-          return [chill, cold.last] if cold
-
-          felt = humidity ? heat_index(celsius, humidity) : celsius
-          hot = HEAT.select { |from, _| felt >= from }.max_by(&:first)
-          hot && [felt, hot.last]
+          chill = wind_chill(celsius, wind_km_h.to_f) # where nobody knows the wind, the air at least is that cold
+          felt = chill && said(chill) ? chill : warm(celsius, humidity)
+          said(felt)&.then { |words| [felt, words] }
         end
+
+        # What is said of °C felt; nil where it is neither hot nor cold.
+        def said(felt)
+          cold = COLD.select { |from, _| felt <= from }.min_by(&:first)
+          hot = HEAT.select { |from, _| felt >= from }.max_by(&:first)
+          (cold || hot)&.last
+        end
+
+        # °C of the wet-bulb globe in sun and light wind, estimated from °C of air and % of humidity:
+        # 0.567 T + 0.393 e + 3.94, e in hPa (Australian Bureau of Meteorology, recalled).
+        def wbgt(celsius, humidity)
+          vapour = humidity / 100.0 * 6.105 * Math.exp(17.27 * celsius / (237.7 + celsius))
+          (0.567 * celsius) + (0.393 * vapour) + 3.94
+        end
+
+        def warm(celsius, humidity) = humidity ? heat_index(celsius, humidity) : celsius
 
         def rothfusz(t, rh)
           -42.379 + (2.04901523 * t) + (10.14333127 * rh) - (0.22475541 * t * rh) - (0.00683783 * t * t) -
@@ -59,7 +72,7 @@ module Thistle
           else 0.0
           end
         end
-        private_class_method :rothfusz, :correction
+        private_class_method :rothfusz, :correction, :warm
       end
     end
   end

@@ -30,9 +30,11 @@ module Thistle
           def met?(person, date) = key == :licensed ? person.licensed?(date) : person.any?(key)
         end
 
-        # What knowledge/crew.yml asks for a method: [Need].
-        def self.needs(removal, crew = Knowledge.shipped.crew)
-          found = crew["needs"].select { |one| removal.is?(*one["tags"].map(&:to_sym)) }.first(1)
+        # What knowledge/crew.yml asks for a method on stems of a size, nil where nobody knows it: [Need].
+        def self.needs(removal, size: nil, crew: Knowledge.shipped.crew)
+          found = crew["needs"].select do |one|
+            removal.is?(*one["tags"].map(&:to_sym)) && (one["sizes"].nil? || one["sizes"].include?(size))
+          end.first(1)
           found = found.map { |one| Need.new(key: one["any"], text: one["text"]) }
           removal.herbicide? ? [Need.new(key: :licensed, text: "a licensed applicator"), *found] : found
         end

@@ -10,43 +10,45 @@ module Thistle
           def short = have && needed ? [needed - have, 0].max : 0
         end
 
-        # turns: [[Removal, people, block]]; have: {key => number at hand}; seed: is anything in fruit or seed?
-        # sizes: of the stems that are worked on.
-        def initialize(turns, have: {}, seed: false, sizes: [], knowledge: Knowledge.shipped)
-          @turns, @have, @seed, @sizes, @knowledge = turns, have, seed, sizes.compact, knowledge
+        # One piece of work in a block: plant and size of its stems, nil where nobody knows.
+        Turn = Value.define(:removal, :people, :block, :plant, :size) do
+          def tools(kit) = Tools.keys(removal, plant:, size:, kit:)
+        end
+
+        # turns: [Turn]; have: {key => number at hand}; seed: is anything in fruit or seed? water_l: litres to drink in
+        # all, nil where nobody counts them.
+        def initialize(turns, have: {}, seed: false, water_l: nil, knowledge: Knowledge.shipped)
+          @turns, @have, @seed, @water, @knowledge = turns, have, seed, water_l, knowledge
         end
 
         # [Row] of tools, in the order of kit.yml.
         def tools
-          @knowledge.kit.filter_map do |key, told|
+          kit.filter_map do |key, told|
             needed = most(key, told["share"])
-            Row.new(key:, text: told["text"], needed:, have: @have[key]) if needed.positive?
+            have = @have[key] || @have[Tools.family(key, kit)]
+            Row.new(key:, text: told["text"], needed:, have:) if needed.positive?
           end
         end
 
-        # [words] of what goes along.
+        # [words] of what goes along; a volume stands in them as {volume:24000}.
         def along
-          when_true = { "herbicide" => removals.any?(&:herbicide?), "seed" => @seed,
+          when_true = { "herbicide" => removals.any?(&:herbicide?), "seed" => @seed, "saw" => sawing?,
                         "cut" => removals.any? { |one| one.is?(:cutting, :felling, :topping) } }
           along = @knowledge.crew["along"].select { |one| one["when"].nil? || when_true[one["when"]] }
-          along.map { |one| one["text"] } + cutters
-        end
-
-        # What cuts the stems that stand there, the thinnest first.
-        def cutters
-          return [] unless removals.any? { |one| one.is?(:cutting, :felling, :topping, :girdling, :freeing) }
-
-          @knowledge.crew["cutters"].slice(*@sizes).values.uniq
+          drink = @water ? ["drinking water, {volume:#{(@water * 1000).round}} in all"] : []
+          drink + along.map { |one| one["text"] }
         end
 
         private
 
-        def removals = @turns.map(&:first).uniq
+        def kit = @knowledge.kit
+        def removals = @turns.map(&:removal).uniq
+        def sawing? = @turns.any? { |turn| turn.tools(kit).include?("helmet") }
 
         # Of the blocks, the one that asks for most.
         def most(key, share)
-          @turns.group_by(&:last).values.map do |here|
-            here.sum { |removal, people, _| removal.kit.include?(key) ? (people / share.to_f).ceil : 0 }
+          @turns.group_by(&:block).values.map do |here|
+            here.sum { |turn| turn.tools(kit).include?(key) ? (turn.people / share.to_f).ceil : 0 }
           end.max || 0
         end
       end

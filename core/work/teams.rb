@@ -15,11 +15,14 @@ module Thistle
         attr_reader :line
 
         # stems to do; minutes: of one person for one stem, cut to laid away; haul_minutes: of one stem for one hauler;
-        # licensed: people who may treat.
-        def initialize(removal, stems:, minutes:, people:, licensed: 0, haul_minutes: 0.0)
+        # licensed: people who may treat; own: {station => minutes of a stem} that somebody timed.
+        def initialize(removal, stems:, minutes:, people:, licensed: 0, haul_minutes: 0.0, own: {})
           @stems, @minutes, @people, @licensed = stems, minutes, [people, MOST].min, licensed
-          @removal, @haul, @line = removal, haul_minutes, self.class.line(removal)
+          @removal, @haul, @own, @line = removal, haul_minutes, own, self.class.line(removal)
         end
+
+        # {station => minutes of a stem}, as they are played.
+        def minutes = stations.keys.to_h { |key| [key, share(key)] }
 
         # The line that a method is; nil for work that nobody hands on.
         def self.line(removal, crew = Knowledge.shipped.crew)
@@ -39,7 +42,7 @@ module Thistle
           return 0.0 unless best
 
           larger = Teams.new(@removal, stems: @stems, minutes: @minutes, people: @people + 1, licensed: @licensed,
-                                       haul_minutes: @haul)
+                                       haul_minutes: @haul, own: @own)
           [best.minutes - larger.best.minutes, 0.0].max
         end
 
@@ -79,7 +82,9 @@ module Thistle
         end
 
         # Minutes of one stem at a station.
-        def share(key) = stations[key].key?("share") ? stations[key]["share"] * @minutes : @haul
+        def share(key)
+          @own[key] || (stations[key].key?("share") ? stations[key]["share"] * @minutes : @haul)
+        end
 
         # Log-normal about 1 (Box and Muller).
         def drawn(random)

@@ -11,11 +11,12 @@ module Thistle
         EXACT = 9
         TRIES = 24 # shaken and bettered again
 
-        # home: [x, y].
-        def initialize(home, places)
-          @home, @places = home, places
+        # home: [x, y]; back: does the way lead back to it?
+        def initialize(home, places, back: true)
+          @home, @places, @back = home, places, back
           points = [home, *places.map(&:at)]
           @apart = points.map { |a| points.map { |b| Math.hypot(a[0] - b[0], a[1] - b[1]) } }
+          @apart = @apart.map { |row| [0.0, *row.drop(1)] }.tap { |rows| rows[0] = @apart[0] } unless back
         end
 
         # [Place] in order.

@@ -50,15 +50,13 @@ module Thistle
         [(lon - home[0]) * M_PER_DEGREE * Math.cos(home[1] * Math::PI / 180), (lat - home[1]) * M_PER_DEGREE]
       end
 
-      # [°C that its worst hour feels like, what is said of it]; nil where none is hot or cold, or past the forecast.
-      def exposure
-        @exposure ||= begin
+      # What its hours ask of bodies (Core::Work::Bodies), with what somebody typed over.
+      def bodies
+        @bodies ||= begin
           span = @work_day.from_h..@work_day.to_h_of_day
           hours = @site.hours.select { |now| now.date == @date && span.cover?(now.at) }
-          said = hours.map { |now| Core::Work::Exposure.caution(now.temperature, now.humidity, now.wind) }
-          [said.compact.max_by { |felt, _| (felt - 15).abs }]
+          Core::Work::Bodies.new(hours, @work_day.felt_kept)
         end
-        @exposure.first
       end
 
       private
@@ -87,7 +85,7 @@ module Thistle
 
       def entry_of(row, facts, bench, verdict)
         patch, removal = ranking.patch(row.id), verdict.removal
-        hours = Core::Work::Hours.new(removal, facts, soil: bench.situation.soil, felt: exposure&.first,
+        hours = Core::Work::Hours.new(removal, facts, soil: bench.situation.soil, felt: bodies.felt,
                                                       day_hours: @work_day.to_h_of_day - @work_day.from_h,
                                                       cut_before: cut_before?(patch))
         likely = hours.likely
@@ -102,8 +100,8 @@ module Thistle
         Core::Work::Job.new(id: row.id, method: removal.key, hours: likely, least:, fit: fit(row.id, facts, removal),
                             score: row.score * facts.kill(removal)["likely"] / 100.0,
                             most: (likely / EACH_H).ceil.clamp(least, [CROWD, least].max),
-                            needs: Core::Work::Job.needs(removal), cannot: cannot(facts, removal),
-                            tools: tools(removal), late: in_seed?(facts.plant),
+                            needs: Core::Work::Job.needs(removal, size: facts.size),
+                            cannot: cannot(facts, removal), tools: tools(facts, removal), late: in_seed?(facts.plant),
                             at: at(patch), walk_h: (Math.hypot(*at(patch)) / (WALK_KM_H * 1000)) + SET_UP_H)
       end
 
@@ -113,9 +111,11 @@ module Thistle
          ("water" if facts.plant.aquatic? || removal.is?(:aquatic))].compact
       end
 
-      def tools(removal)
+      # What the stems ask for, and the kinds that it is counted as where nobody counts it by itself.
+      def tools(facts, removal)
         kit = Core::Knowledge.shipped.kit
-        removal.kit.to_h { |key| [key, kit.fetch(key).fetch("share")] }
+        kinds = removal.kit.to_h { |key| [key, kit.fetch(key).fetch("share")] }
+        kinds.merge(Core::Work::Tools.shares(removal, plant: facts.plant, size: facts.size))
       end
 
       # Hours of that day that are fit for it, where the forecast reaches and nobody holds it against them; else any.

@@ -32,12 +32,17 @@ module Thistle
       def answer = @answer ||= plan.solve(seconds: self.class.seconds)
 
       def written
-        { by: answer.by, sure: answer.sure,
-          turns: answer.turns.flat_map { |turn| turn.job.each_part.map { |job| turn(turn, job) } },
+        { by: answer.by, sure: answer.sure, worth: answer.worth.round(4), left_out:, unmet:, odds:, exposure:, **walked,
           blocks: plan.day.blocks.map { |block| block.map { |hour| hour.round(3) } },
           done: answer.done.flat_map { |round, share| round.each_part.map { |job| done(job, share) } },
-          left_out:, unmet:, more: more.flat_map(&:each_part).map { |job| code(job) }, worth: answer.worth.round(4),
-          walk: walk.order.map(&:id), metres: walk.metres.round, odds:, exposure: }
+          more: more.flat_map(&:each_part).map { |job| code(job) } }
+      end
+
+      # Who works where in which block, in the order of the walk.
+      def walked
+        { turns: in_order.turns.flat_map { |turn| turn.job.each_part.map { |job| turn(turn, job) } },
+          walk: in_order.stops.map(&:id), metres: in_order.metres.round,
+          out_of_order: in_order.out.map { |one| { code: code(one.job), why: one.why } } }
       end
 
       def turn(turn, job)
@@ -69,12 +74,11 @@ module Thistle
 
       def more = @work_day.heads.zero? ? [] : plan.one_more_pair.uniq(&:id)
 
-      def walk
-        @walk ||= begin
-          places = parts.map do |job|
-            Core::Work::Walk::Place.new(id: job.id, at: @jobs.at(@jobs.entry(job).patch), late: job.late)
-          end
-          Core::Work::Walk.new([0.0, 0.0], places)
+      # The blocks and the walk as one.
+      def in_order
+        @in_order ||= begin
+          places = parts.to_h { |job| [job.id, @jobs.at(@jobs.entry(job).patch)] }
+          Core::Work::InOrder.new(plan, answer.turns, pins: @work_day.pins_kept, at: places)
         end
       end
 
@@ -90,7 +94,18 @@ module Thistle
       # Jobs that are worked on, each patch once.
       def parts = @parts ||= answer.turns.flat_map { |turn| turn.job.each_part }.uniq(&:id)
 
-      def exposure = @jobs.exposure&.then { |felt, said| { felt: felt.round(1), said: } }
+      # What the hours ask of bodies; nil of what is not known.
+      def exposure
+        bodies = @jobs.bodies
+        return unless bodies.known? || bodies.felt
+
+        { felt: bodies.said && bodies.felt.round(1), said: bodies.said, wbgt: bodies.wbgt&.round(1),
+          work_rest: bodies.work_rest, drink_l_h: bodies.drink,
+          water_l: bodies.litres(@work_day.heads, worked_h).round(1),
+          typed: Core::Work::Bodies::TYPED.select { |what| bodies.typed?(what) } }
+      end
+
+      def worked_h = @work_day.to_h_of_day - @work_day.from_h
       def site = @work_day.property.site(@today)
       def code(job) = @jobs.entry(job).patch.code
     end

@@ -17,6 +17,10 @@ module Thistle
       def bans_kept = JSON.parse(bans)
       # Why patches are held against the hours of the day: {patch id => words}.
       def despite_kept = JSON.parse(despite).transform_keys(&:to_i)
+      # What somebody who stands there typed: {felt:, wbgt: (°C), drink: (L an hour)}.
+      def felt_kept = { felt: felt_c, wbgt: wbgt_c, drink: drink_l_h }.compact
+      # Own minutes of a stem by station: {patch id => {station => minutes}}.
+      def minutes_kept = JSON.parse(minutes).transform_keys(&:to_i)
       def answered = answer && JSON.parse(answer, symbolize_names: true)
       def closed? = !closed_at.nil?
       def from_h = hours_of(starts_at)
@@ -49,6 +53,13 @@ module Thistle
         bans << patch_id if act == "ban"
         act == "pin" ? (despite[patch_id] = why if why) : despite.delete(patch_id)
         ask_anew(pins: JSON.generate(pins), bans: JSON.generate(bans), despite: JSON.generate(despite))
+      end
+
+      # Own minutes of a stem at each station of a patch; none takes them away.
+      def time(patch_id, by_station)
+        kept = minutes_kept.except(patch_id)
+        kept[patch_id] = by_station if by_station.any?
+        update(minutes: JSON.generate(kept))
       end
 
       def take_back = update(deleted_at: Time.now.utc)

@@ -52,7 +52,10 @@ module Thistle
       assert_includes answer[:turns].select { |turn| turn[:block] == 1 }.map { |turn| turn[:code] }, code
       get "/work/days/#{day.id}"
 
-      assert_said code, "The walk:", "past years", "Hold"
+      assert_said code, "The walk, in the order of the day", "past years", "Hold", "To drink"
+      order = answer[:walk].map { |one| answer[:turns].select { |turn| turn[:patch] == one }.map { |turn| turn[:block] }.min }
+
+      assert_equal order.sort, order, "stops are worked in the order of the walk"
       get "/work/days/#{day.id}/brief"
 
       assert_said "Clinic, 12 minutes", "brother, 555-0199", "Leaf litter goes back", "What is done",
@@ -67,6 +70,23 @@ module Thistle
       get "/work/days/#{first.id}"
 
       assert_said "wants no work any more"
+      send_form(:post, "/work/days/#{first.id}/minutes", patch: answer[:walk].first, minutes_cut: "1,5")
+
+      assert_equal 303, last_response.status
+      assert_equal({ "cut" => 1.5 }, first.refresh.minutes_kept.values.first)
+      send_form(:post, "/work/days/#{first.id}/minutes", patch: answer[:walk].first, minutes_cut: "never")
+      follow_redirect!
+
+      assert_said "is no number of minutes"
+      send_form(:put, "/work/days/#{first.id}", **DAY, hands: "4", drink: "2000", lock_version: first.lock_version.to_s)
+
+      assert_said "more than anybody may drink in an hour"
+      send_form(:put, "/work/days/#{first.id}", **DAY, hands: "4", felt: "33", wbgt: "29.5", drink: "900",
+                                                       lock_version: first.lock_version.to_s)
+      get "/work/days/#{first.id}"
+
+      assert_said "Feels like 33 °C", "30 minutes of work, 30 of rest", "900 mL an hour for each"
+      first = first.refresh
       2.times { send_form(:put, "/work/days/#{first.id}", **DAY, hands: "4", lock_version: first.lock_version.to_s) }
 
       assert_said "Someone else changed this day meanwhile"

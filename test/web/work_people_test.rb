@@ -145,7 +145,9 @@ module Thistle
       found = json("/work/haul.json?at=#{patch("Q-05").property_id}&stems_wrist=20&distance=120&fruit=true&area=100" \
                    "&depth=10&depths=10;6;8,5")
 
-      assert_equal [400.0, 7, 1], found["haul"].values_at("kg", "loads", "piles_possible")
+      assert_equal [440.0, 9, 3], found["haul"].values_at("kg", "loads", "piles_possible")
+      assert_equal 3, json("/work/haul.json?stems_wrist=20&trailer=200&trailer_bulk=5")["haul"]["trips"]
+      assert_in_delta 500, json("/work/haul.json?pulled=20&kind=floating")["haul"]["kg"]
       assert_in_delta 10, found["chips_m3"]
       assert_equal [2], found["sampled"]["thin"]
       assert_match(/is 0 to 5000 m/, json("/work/haul.json?stems_wrist=2&distance=90000")["errors"]["distance"])

@@ -31,7 +31,7 @@ module Thistle
           { id: day.id, held_on: day.held_on, from: day.starts_at, to: day.ends_at, people: day.crew.map(&:name),
             blocks: board.answer[:blocks], turns: board.answer[:turns], done: board.answer[:done],
             left_out: board.answer[:left_out], walk: board.answer[:walk], metres: board.answer[:metres],
-            odds: board.answer[:odds], by: board.answer[:by] }
+            out_of_order: board.out_of_order, bodies: board.bodies, odds: board.answer[:odds], by: board.answer[:by] }
         end
 
         def field(board)

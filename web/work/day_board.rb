@@ -80,13 +80,24 @@ module Thistle
         def kit
           @kit ||= begin
             turns = stops.flat_map do |stop|
-              stop.turns.map { |turn| [stop.removal, turn[:people].size, turn[:block]] }
+              plant, size = stop.patch.plant, stop.patch.stem_size
+              stop.turns.map do |turn|
+                Core::Work::KitList::Turn.new(removal: stop.removal, people: turn[:people].size, block: turn[:block],
+                                              plant:, size:)
+              end
             end
             have = Store::KitItem.usable.merge(work_day.tools_kept)
             Core::Work::KitList.new(turns, have:, seed: stops.any? { |stop| stop.told[:late] },
-                                           sizes: stops.map { |stop| stop.patch.stem_size }.uniq)
+                                           water_l: bodies&.dig(:water_l))
           end
         end
+
+        # What the hours ask of bodies: {felt, said, wbgt, work_rest, drink_l_h, water_l, typed}; nil where nothing is
+        # known.
+        def bodies = answer[:exposure]
+
+        # Stops in seed that are worked before clean ground, and why: [{code, why}].
+        def out_of_order = answer[:out_of_order] || []
 
         # Tools that are fewer than the day wants.
         def short = kit.tools.select { |row| row.short.positive? }
@@ -127,7 +138,8 @@ module Thistle
           hauled = haul(stop)
           minutes = stop.told[:hours][:likely] * 60 / stems
           made = Core::Work::Teams.new(stop.removal, stems:, minutes:, people:, licensed: licensed(crew),
-                                                     haul_minutes: hauled ? hauled.person_hours * 60 / stems : 0.0)
+                                                     haul_minutes: hauled ? hauled.person_hours * 60 / stems : 0.0,
+                                                     own: work_day.minutes_kept.fetch(stop.patch.id, {}))
           made if made.line && made.best
         end
 
@@ -158,7 +170,7 @@ module Thistle
             { stems: { patch.stem_size || "thumb" => number }, ground_m2: 0.0 }
           else
             ground = patch.facts(work_day.held_on).area_m2 or return
-            { stems: {}, ground_m2: ground.to_f }
+            { stems: {}, ground_m2: ground.to_f, kind: Core::Work::Haul.kind_of(patch.plant) }
           end
         end
 

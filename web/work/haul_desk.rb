@@ -8,6 +8,7 @@ module Thistle
         include Mix::Numbers
 
         SIZES = Core::Removal::SIZES
+        KINDS = Core::Knowledge.shipped.haul["ground"].transform_values { |told| told["text"] }.freeze
 
         attr_reader :errors, :units
 
@@ -26,11 +27,12 @@ module Thistle
           stems = SIZES.to_h { |size| [size, number_typed("stems_#{size}").to_f] }
           ground = units.to_si(:area, number_typed("pulled")).to_f
           @haul = if stems.values.any?(&:positive?) || ground.positive?
-                    complaining { Core::Work::Haul.new(stems:, ground_m2: ground, distance_m:, fruit: fruit?).answer }
+                    complaining { hauled(stems, ground) }
                   end
         end
 
         def fruit? = @params["fruit"] == "true"
+        def kind = KINDS.key?(self["kind"]) ? self["kind"] : "herbs"
 
         # The Core::Work::Mulch; nil until area and depth are typed.
         def mulch
@@ -63,6 +65,18 @@ module Thistle
 
         private
 
+        def hauled(stems, ground_m2)
+          Core::Work::Haul.new(stems:, ground_m2:, kind:, distance_m:, fruit: fruit?, trailer:).answer
+        end
+
+        # What was typed of a trailer; nil where nothing was.
+        def trailer
+          kilos, bulk = number_typed("trailer"), number_typed("trailer_bulk")
+          kilos &&= kilos * (units.us? ? 0.45359237 : 1)
+          bulk &&= bulk * (units.us? ? 764.554858 : 1000)
+          Core::Work::Haul::Trailer.new(kg: kilos, litres: bulk) if kilos || bulk
+        end
+
         def cm(number) = units.us? ? number * 2.54 : number
         def distance_m = units.to_si(:length, number_typed("distance")).to_f
 
@@ -78,7 +92,8 @@ module Thistle
           counted = facts.sizes || { facts.size || "thumb" => facts.stems }
           sizes = counted.compact.to_h { |size, count| ["stems_#{size}", count.to_s] }
           area = @patch.infested && facts.area_m2
-          { **sizes, "area" => area && units.from_si(:area, area).round.to_s }.compact
+          { **sizes, "kind" => Core::Work::Haul.kind_of(@patch.plant),
+                     "area" => area && units.from_si(:area, area).round.to_s }.compact
         end
       end
     end

@@ -7,7 +7,8 @@ module Thistle
       class WaterDesk
         include Mix::Numbers
 
-        WAYS = { rake: "From the boat, with a rake", snorkel: "With mask and snorkel", dive: "A dive team",
+        WAYS = { rake: "From the boat, with a rake", snorkel: "With mask and snorkel",
+                 free_dive: "Free diving, by practised people", dive: "A dive team",
                  stay_out: "Nobody here goes in" }.freeze
 
         attr_reader :errors, :units
@@ -25,17 +26,20 @@ module Thistle
           return @answer if defined?(@answer)
 
           depth, clarity = %w[depth clarity].map { |field| units.to_si(:length, number_typed(field)) }
-          cloud, water = number_typed("cloud"), units.to_celsius(number_typed("water"))
+          water = units.to_celsius(number_typed("water"))
           @answer = depth && clarity && complaining do
             Core::Work::WaterDay.new(depth_m: depth, clarity_m: clarity, cloud:, water_c: water,
                                      wind_km_h: units.to_si(:wind, number_typed("wind")))
           end
         end
 
+        # Percent of cloud; nil where nobody typed it.
+        def cloud = number_typed("cloud")
+
         # {date => [hours]} that see best, where the forecast reaches.
         def hours
           @site.hours.group_by(&:date).first(5).to_h do |date, hours|
-            [date, Core::Work::WaterDay.best_hours(hours, ->(at) { @site.sun_height(date, at) || 0.0 })]
+            [date, Core::Work::WaterDay.best_hours(hours, ->(at) { @site.sun_height(date, at) || 0.0 }, cloud:)]
           end
         end
       end

@@ -286,12 +286,12 @@ module Thistle
     def test_effort
       found = verdict("amur_honeysuckle", "cut_stump", size: "wrist", stems: 90)
 
-      assert_in_delta 90 * 4 / 60.0, found.hours
-      assert_in_delta 6 * 0.6, found.effort.hours_range["low"]
+      assert_in_delta 90 * 3 / 60.0, found.hours
+      assert_in_delta 4.5 * 0.6, found.effort.hours_range["low"]
       assert_equal 2, found.years_to_quiet
-      assert_in_delta 6 * 1.15, found.hours_to_quiet
+      assert_in_delta 4.5 * 1.15, found.hours_to_quiet
       assert_in_delta 0.27 * 1.08, found.effort.litres_to_quiet
-      assert_in_delta (6 * 1.15 * 25) + (0.27 * 1.08 * 4), found.cost_to_quiet
+      assert_in_delta (4.5 * 1.15 * 25) + (0.27 * 1.08 * 4), found.cost_to_quiet
       assert_in_delta 200 * 6 * 0.1 / 60, verdict("garlic_mustard", "hand_pull", size: "seedling", stems: nil).hours,
                       1e-9
       assert_nil verdict("amur_honeysuckle", "cut_only").years_to_quiet

@@ -105,14 +105,52 @@ module Thistle
         assert_in_delta felt, fahrenheit[Work::Exposure.wind_chill(celsius[t], mph * 1.609344)], 0.05
       end
       assert_nil Work::Exposure.wind_chill(15, 20)
+      assert_in_delta(-30, Work::Exposure.wind_chill(-30, 2), 1e-9, "below 3 mph the air's own")
+      assert_match(/nobody works/, Work::Exposure.caution(-30, 50, 0).last)
+      assert_match(/nobody works/, Work::Exposure.caution(-30, 50, nil).last)
+      # By the formula: 30 °C and 60 % are e = 25.4 hPa, 0.567 × 30 + 0.393 × 25.4 + 3.94.
+      assert_in_delta 30.9, Work::Exposure.wbgt(30, 60), 0.1
       assert_match(/Danger/, Work::Exposure.caution(celsius[90], 70, 5).last)
       assert_match(/Skin freezes/, Work::Exposure.caution(-25, 50, 40).last)
       assert_nil Work::Exposure.caution(18, 50, 8)
     end
 
-    # CHECKS.md: 1 000 ft² at 7 in are 21.60 yd³. By hand: 20 wrists are 400 kg and 5 m³, so 7 loads by weight; 120 m
-    # there and back at 3 km/h and three minutes' handling, two people: 7 × 2 × (0.08 + 0.05) h; 20 logs bear one pile,
-    # and 5 m³ want two.
+    # CHECKS.md, values that came up in use: about 0.7 to 1 L an hour in heat, not over 1.4; 45/15 from 28 °C WBGT,
+    # 30/30 from 29, 15/45 from 31 (NIOSH and ACGIH, recalled). What is typed goes before.
+    def test_what_a_day_asks_of_bodies
+      day = ->(t, rh, told = {}) {
+        Work::Bodies.new([Core::Season::Hours::Now.new(at: 14, temperature: t, humidity: rh, wind: 5.0)], told)
+      }
+
+      assert_equal [0.4, 0.7, 1.0], [day[18, 50], day[29, 40], day[34, 55]].map(&:drink)
+      assert_equal [nil, [45, 15], [15, 45]], [day[20, 50], day[28, 60], day[34, 55]].map(&:work_rest)
+      assert_equal [[45, 15], [30, 30], [15, 45]], [28.0, 29.0, 31.0].map { |wbgt| day[20, 50, { wbgt: }].work_rest }
+      assert_equal [33.0, 1.2], day[20, 50, { felt: 33.0, drink: 1.2 }].then { |one| [one.felt, one.drink] }
+      assert_in_delta 8 * 4 * 0.7, day[29, 40].litres(8, 4)
+      assert_nil Work::Bodies.new([]).drink
+      assert_operator Work::Bodies::DRINK.values.max, :<=, Work::Bodies::MOST
+    end
+
+    # By hand, from how crews are kitted out: what cuts goes by the stem, what digs by the root.
+    def test_tools_by_stem_and_plant
+      keys = ->(method, plant, size) do
+        Work::Tools.keys(Core::Knowledge.shipped.removal(method), plant: Core::Knowledge.shipped.plant(plant), size:)
+      end
+
+      assert_equal %w[pruners jar drip_cup eye_wash], keys["cut_stump", "amur_honeysuckle", "pencil"]
+      assert_equal %w[loppers jar drip_cup eye_wash], keys["cut_stump", "amur_honeysuckle", "thumb"]
+      assert_equal %w[bow_saw helmet jar drip_cup eye_wash], keys["cut_stump", "tree_of_heaven", "wider"]
+      assert_equal %w[gloves lever bar], keys["lever_pull", "scotch_broom", "wrist"]
+      assert_includes keys["dig_crown", "garlic_mustard", nil], "narrow_spade"
+      assert_equal "saw", Work::Tools.family("loppers")
+      needs = ->(size) { Work::Job.needs(Core::Knowledge.shipped.removal("cut_only"), size:).map(&:text) }
+
+      assert_equal [[], ["someone trained to fell what is wider than a wrist"]], [needs["thumb"], needs["wider"]]
+    end
+
+    # CHECKS.md: 1 000 ft² at 7 in are 21.60 yd³. By hand: 20 wrists are 440 kg and 9 m³, so 9 loads by bulk; 120 m
+    # there and back at 2 km/h and three minutes' handling, two people: 9 × 2 × (0.12 + 0.05) h; 40 logs bear three
+    # piles, and 9 m³ want three; a trailer of 200 kg or 5 m³ goes three times.
     def test_hauling_and_mulch
       chips = Work::Mulch.new(area_m2: 1000 * 0.09290304, depth_cm: 17.78)
 
@@ -122,12 +160,14 @@ module Thistle
 
       assert_equal [9.0, [3]], [mean, thin]
       assert_in_delta 1.5, missing
-      hauled = Work::Haul.new(stems: { wrist: 20 }, distance_m: 120, fruit: true).answer
+      trailer = Work::Haul::Trailer.new(kg: 200.0, litres: 5000.0)
+      hauled = Work::Haul.new(stems: { wrist: 20 }, distance_m: 120, fruit: true, trailer:).answer
 
-      assert_equal [400.0, 5000.0, 7, 20, 1, 2], hauled.to_h.values_at(:kg, :litres, :loads, :logs, :piles_possible,
+      assert_equal 3, hauled.trips
+      assert_equal [440.0, 9000.0, 9, 40, 3, 3], hauled.to_h.values_at(:kg, :litres, :loads, :logs, :piles_possible,
                                                                        :piles_wanted)
-      assert_in_delta 1.82, hauled.person_hours
-      assert_equal [42, 1], [hauled.bags_whole, hauled.bags_stripped]
+      assert_in_delta 3.06, hauled.person_hours
+      assert_equal [75, 1], [hauled.bags_whole, hauled.bags_stripped]
     end
 
     # Rounded by hand from the rules: clear and shallow is a snorkel's, clear and deep a dive team's, murky or cold a
@@ -135,8 +175,15 @@ module Thistle
     def test_a_day_in_the_water
       way = ->(depth_m, clarity_m, **more) { Work::WaterDay.new(depth_m:, clarity_m:, **more).way }
 
-      assert_equal %i[snorkel dive rake stay_out rake], [way[1.0, 2.0], way[3.0, 2.0], way[1.0, 0.3], way[9.0, 4.0],
-                                                         way[1.0, 2.0, water_c: 8.0]]
+      assert_equal %i[snorkel free_dive dive rake stay_out snorkel rake dive],
+                   [way[1.0, 2.0], way[3.0, 2.0], way[5.0, 2.0], way[1.0, 0.3], way[9.0, 4.0],
+                    way[1.0, 2.0, water_c: 8.0], way[1.0, 2.0, water_c: 4.0], way[3.0, 2.0, water_c: 8.0]]
+      assert_match(/drysuit/, Work::WaterDay.new(depth_m: 1, clarity_m: 2, water_c: 8.0).dress)
+      hour = ->(at) { Core::Season::Hours::Now.new(at:, wind: 5.0) }
+      sun = { 8 => 20.0, 12 => 65.0, 17 => 30.0, 20 => 2.0 }
+      best = ->(**more) { Work::WaterDay.best_hours(sun.keys.map(&hour), sun.method(:fetch), **more) }
+
+      assert_equal [[8, 17], [8, 12, 17]], [best[], best[cloud: 80]], "glare at noon, none under bright cloud"
       assert_match(/calm hour/, Work::WaterDay.new(depth_m: 1, clarity_m: 2, wind_km_h: 20.0).because.join)
       assert_equal :clarity, assert_raises(Core::BadInput) { Work::WaterDay.new(depth_m: 1, clarity_m: 0) }.field
       # By geometry: at an equinox the noon sun stands at 90° less the latitude; 3 h from noon on the equator at 45°.

@@ -133,6 +133,29 @@ module Thistle
       assert_equal late.sort_by { |one| one ? 1 : 0 }, late
     end
 
+    # By hand: two blocks alike, seed in the first and clean ground in the second: they change places. Held there, they
+    # stay, and it is said; the stops of a block follow the way on.
+    def test_the_day_is_worked_in_the_order_of_the_walk
+      plain = { method: "x", hours: 2.0, score: 1.0, least: 1, most: 2, needs: [], cannot: [], tools: {},
+                fit: [[0, 24]], walk_h: 0.0 }
+      people = [Work::Person.new(id: 1, name: "Ines", roles: ["volunteer"])]
+      day = Work::Day.new(date: DATE, blocks: [[8, 10], [10, 12]], people:, tools: {})
+      seed, clean = Work::Job.new(id: 1, late: true, **plain), Work::Job.new(id: 2, **plain)
+      near = Work::Job.new(id: 3, **plain)
+      plan = Work::DayPlan.new(day, [seed, clean, near])
+      who = people
+      turns = [[seed, 0], [clean, 1], [near, 1]].map { |job, block| Work::DayPlan::Turn.new(job:, block:, people: who) }
+      at = { 1 => [10, 0], 2 => [100, 0], 3 => [30, 0] }
+      free = Work::InOrder.new(plan, turns, at:)
+      held = Work::InOrder.new(plan, turns, pins: { 1 => 0 }, at:)
+
+      assert_equal [3, 2, 1], free.stops.map(&:id)
+      assert_empty free.out
+      assert_equal [[1, 3, 2], [[1, "it is held there"]]],
+                   [held.stops.map(&:id), held.out.map { |one| [one.job.id, one.why] }]
+      assert_in_delta 200, free.metres
+    end
+
     private
 
     def job(number, random, hours: 1.0 + (4 * random.rand))

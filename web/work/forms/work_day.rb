@@ -21,6 +21,8 @@ module Thistle
               optional(:hands).filled(:integer, gteq?: 0, lteq?: MOST)
               optional(:who).filled(:string, max_size?: 2000)
               KIT.each_key { |key| optional(:"have_#{key}").filled(:integer, gteq?: 0, lteq?: 500) }
+              %i[felt wbgt].each { |name| optional(name).filled(:float, gteq?: -60, lteq?: 140) }
+              optional(:drink).filled(:float, gt?: 0, lteq?: 5000)
               optional(:note).filled(:string, max_size?: 2000)
               optional(:lock_version).filled(:integer)
             end
@@ -42,6 +44,8 @@ module Thistle
 
           def self.of(day, units, today)
             known = day.values.slice(:held_on, :starts_at, :ends_at, :meet, :help, :seats, :hands, :note, :lock_version)
+            known.merge!(felt: units.from_celsius(day.felt_c)&.round(1), wbgt: units.from_celsius(day.wbgt_c)&.round(1),
+                         drink: units.from_si(:volume, day.drink_l_h&.*(1000))&.round(1))
             known[:who] = JSON.parse(day.people_ids).join(",")
             day.tools_kept.each { |key, count| known[:"have_#{key}"] = count }
             new(typed(known), units:, today:)
@@ -56,6 +60,7 @@ module Thistle
 
           # The stored work day, new or changed, or nil with errors.
           def store(property, today, day = Store::WorkDay.new)
+            settle_drink if ok?
             settle_light(property, today) if ok?
             return unless ok?
 
@@ -71,8 +76,20 @@ module Thistle
           def columns
             plain = %i[held_on starts_at ends_at meet help seats note].to_h { |name| [name, values[name]] }
             tools = KIT.keys.to_h { |key| [key, values[:"have_#{key}"]] }.compact
-            { **plain, hands: values[:hands].to_i, tools: JSON.generate(tools),
-                       people_ids: JSON.generate(values[:who] ? Treatment.ids(values[:who]) : []) }
+            { **plain, **bodies, hands: values[:hands].to_i, tools: JSON.generate(tools),
+                                 people_ids: JSON.generate(values[:who] ? Treatment.ids(values[:who]) : []) }
+          end
+
+          def bodies
+            { felt_c: units.to_celsius(values[:felt]), wbgt_c: units.to_celsius(values[:wbgt]),
+              drink_l_h: si(:drink, :volume)&.fdiv(1000) }
+          end
+
+          def settle_drink
+            most = Core::Work::Bodies::MOST * 1000
+            return unless si(:drink, :volume).to_f > most
+
+            errors[:drink] = "is more than anybody may drink in an hour: #{units.volume(most)}"
           end
 
           def settle_light(property, today)

@@ -24,7 +24,7 @@ module Thistle
 
             app.get "/work/days/new" do
               form = Forms::WorkDay.untouched({ "held_on" => (today + 1).iso8601, "starts_at" => "09:00",
-                                                "ends_at" => "13:00", "hands" => "6" }, units:, today:)
+                                                "ends_at" => "13:00" }, units:, today:)
               show "work/day_form", work_day: nil, form:
             end
 
@@ -79,6 +79,16 @@ module Thistle
               day = work_day_at(params["id"])
               Store::Proposal.new(day, today).call
               go_to "/work/days/#{day.id}", "Proposed anew, as things are today."
+            end
+
+            app.post "/work/days/:id/minutes" do
+              day, patch = work_day_at(params["id"]), patch_at(params["patch"])
+              halt 404 unless day.on?(patch)
+              typed = Forms::Minutes.new(params, units)
+              next go_to("/work/days/#{day.id}", typed.complaint) if typed.complaint
+
+              day.time(patch.id, typed.kept)
+              go_to "/work/days/#{day.id}", "#{patch.code}: the crew is parted by your own minutes."
             end
 
             app.post "/work/days/:id/wishes" do
