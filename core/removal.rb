@@ -124,7 +124,8 @@ module Thistle
         told = @data["effort"]
         own = plant && told.fetch("for", []).find { |one| fits?(plant, one.slice(*WAYS)) }
         told = told.merge(own) if own
-        Task.new(per: told["per"].to_sym, **told.slice("minutes", "range", "source", "least_h").transform_keys(&:to_sym))
+        Task.new(per: told["per"].to_sym,
+**told.slice("minutes", "range", "source", "least_h").transform_keys(&:to_sym))
       end
 
       # The method after which it comes, whose work it does not do itself: as the plant's file says, else its own; nil

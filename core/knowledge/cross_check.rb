@@ -23,9 +23,7 @@ module Thistle
             known([removal.follows].compact, @knowledge.methods_of_removal, "methods/#{removal.key}.yml", "follows")
           end
           check_schools
-          check_actives
-          check_kit
-          check_readying
+          Supplies.new(@knowledge).call
           check_looks
           check_zones
           check_aims
@@ -53,28 +51,6 @@ module Thistle
         end
 
         # What aspects change, in their table and in plants' own files, is there.
-        def check_readying
-          @knowledge.readying.each do |key, told|
-            known([told["as"]].compact, @knowledge.methods_of_removal, "readying.yml", key)
-          end
-        end
-
-        def check_kit
-          @knowledge.kit.each do |key, told|
-            named = [*told.fetch("sizes", {}).values, *told.fetch("with", []),
-                     *told.fetch("plants", []).map { |one| one["tool"] }]
-            known(named, @knowledge.kit, "kit.yml", key)
-          end
-        end
-
-        def check_actives
-          @knowledge.actives.each_value do |active|
-            known([active.form], @knowledge.formulations, "actives.yml", "#{active.key}/form")
-            known([*active.suits.values.flatten, *active.weak], @knowledge.plants, "actives.yml", "#{active.key}/suits")
-            known(active.suits.keys, active.uses, "actives.yml", "#{active.key}/suits")
-          end
-        end
-
         def check_looks
           @knowledge.aspects.each { |key, aspect| known(aspect.characters, @knowledge.characters, "aspects.yml", key) }
           @knowledge.groups.each { |key, group| known(group.plants, @knowledge.plants, "groups.yml", key) }

@@ -53,7 +53,11 @@ module Thistle
       get "/work/days/#{day.id}"
 
       assert_said code, "The walk, in the order of the day", "past years", "Hold", "To drink"
-      order = answer[:walk].map { |one| answer[:turns].select { |turn| turn[:patch] == one }.map { |turn| turn[:block] }.min }
+      order = answer[:walk].map do |one|
+        answer[:turns].select do |turn|
+          turn[:patch] == one
+        end.map { |turn| turn[:block] }.min
+      end
 
       assert_equal order.sort, order, "stops are worked in the order of the walk"
       get "/work/days/#{day.id}/brief"
