@@ -20,12 +20,12 @@ module Thistle
                  "broad_weather" => "broad_weather", "kit" => "kit", "schools" => "schools", "goals" => "goals",
                  "aims" => "aims", "planting" => "planting", "crew" => "crew", "haul" => "haul",
                  "stages" => "stages", "stock" => "stock", "expect" => "expect",
-                 "readying" => "readying", "aspects" => "aspects", "groups" => "groups" }.freeze
+                 "readying" => "readying", "places" => "places", "aspects" => "aspects", "groups" => "groups" }.freeze
 
       attr_reader :plants, :methods_of_removal, :characters, :actives, :formulations, :records, :cautions, :disposal,
                   :parts, :returns, :sources, :zone_kinds, :anchors, :climates, :soils, :phases, :fits,
                   :broad_weather, :kit, :schools, :goals, :aims, :planting, :crew, :haul, :stages,
-                  :palette, :stock, :expect, :readying, :aspects, :groups
+                  :palette, :stock, :expect, :readying, :aspects, :groups, :places
 
       # The shipped library, read once.
       def self.shipped = @shipped ||= new
@@ -102,7 +102,7 @@ module Thistle
         @fits = rows_of(Season::Limits, tables["fits"].transform_keys(&:to_sym))
         @soils, @broad_weather, @formulations = tables.values_at("soils", "broad_weather", "formulations")
         @phases = tables["phases"].transform_keys(&:to_sym).freeze
-        @planting = tables["planting"]
+        @planting, @places = tables.values_at("planting", "places")
         @cautions, @disposal, @parts = tables.values_at("cautions", "disposal", "parts")
         @returns, @kit, @crew, @haul = tables.values_at("returns", "kit", "crew", "haul")
         @stages, @stock, @expect, @readying = tables.values_at("stages", "stock", "expect", "readying")
@@ -116,9 +116,10 @@ module Thistle
           plant.look_alikes.each { |pair| alike[pair["plant"]] << plant.key }
         end
         told.merge(files("palette", "native").to_h).to_h do |key, data|
-          error = schemer("replant").validate(data["replant"]).first
-          raise Fault, "knowledge/#{key}.yml: replant/#{field(error)}: #{error["error"]}" if error
-
+          %w[replant home].each do |part|
+            error = schemer(part).validate(data[part]).first
+            raise Fault, "knowledge/#{key}.yml: #{part}/#{field(error)}: #{error["error"]}" if error
+          end
           [key, Replant::Native.new(key, data, alike: alike.fetch(key, []))]
         end
       end

@@ -44,7 +44,7 @@ module Thistle
       def grave? = hazards.intersect?(GRAVE)
 
       # Its file, as Replant::Native reads it.
-      def to_plant = @data.slice("name", "scientific", "family", "regions", "replant")
+      def to_plant = @data.slice("name", "scientific", "family", "regions", "home", "replant")
       def phase?(name) = phases.any? { |row| row["phase"] == name.to_s }
       def character_source(key) = @data.dig("characters", key, "source")
 

@@ -134,6 +134,12 @@ module Thistle
         super
       end
 
+      # Where it lies is found once, when it is written down.
+      def before_create
+        set(Whereabouts.at(longitude, latitude)) if country.nil?
+        super
+      end
+
       def after_update
         forget
         super

@@ -26,15 +26,24 @@ module Thistle
         File.chmod(0o600, Store::Database.path)
         Store::PlantNames.fill(Core::Knowledge.shipped)
         Store::Property.feed = ->(property) { feed(property) }
+        Store::Whereabouts.borders = -> { borders }
         Store::Layer.grid_reader = ->(bytes, crs) { Formats::EsriGrid.read(bytes, crs:) }
         if Store::Database.upgraded?
           Store::Surroundings.settle_all
           Store::FollowUps.settle_all
         end
+        Store::Whereabouts.settle_all
         Daybreak.at_start
         App.set :session_secret, secret(folder)
         App.set :host_authorization, permitted_hosts: [*LOCAL, *hosts]
         BodyLimit.new(Rack::Deflater.new(Statics.new(App), include: PACKED, sync: false), MAX_BODY)
+      end
+
+      # Boundaries of countries and of the United States' states (Natural Earth and the census, from npm).
+      def borders
+        read = ->(file, object) { Formats::TopoJson.read(File.read(File.join(ROOT, "node_modules", file)), object) }
+        Core::Survey::Borders.new(countries: -> { read["world-atlas/countries-50m.json", "countries"] },
+                                  states: -> { read["us-atlas/states-10m.json", "states"] })
       end
 
       # The weather of a property: its own station's, a simulated one's, or broad values for the region.

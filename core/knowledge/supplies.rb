@@ -3,7 +3,7 @@
 module Thistle
   module Core
     class Knowledge
-      # What a schema cannot see of actives, tools and ways to make ready: that a key named in one file exists in another.
+      # What a schema cannot see of actives, tools and ways to make ready: that a key of one file exists in another.
       class Supplies
         def initialize(knowledge)
           @knowledge = knowledge

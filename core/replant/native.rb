@@ -37,15 +37,18 @@ module Thistle
                    "na_desert" => %w[na_west], "australia" => [], "british_isles" => %w[west_europe],
                    "west_europe" => %w[british_isles] }.freeze
         SOUTHERN = %w[australia].freeze
-        Place = Value.define(:region, :latitude, :longitude)
+        # country, part: as Survey::Borders finds them; climate: a key of climates; nil where nobody knows.
+        Place = Value.define(:region, :latitude, :longitude, :country, :part, :climate)
 
-        attr_reader :key, :name, :scientific, :family, :within, :looks_like
+        # at_home: Home.
+        attr_reader :key, :name, :scientific, :family, :within, :looks_like, :at_home
 
         # data: a file of natives/ or palette/; alike: keys of invaders that it is taken for.
         def initialize(key, data, alike: [])
           @key, @facts = key, data.fetch("replant")
           @name, @scientific, @family, @within = data.values_at("name", "scientific", "family", "within")
           @regions = data.fetch("regions")
+          @at_home = Home.new(data.fetch("home"), @regions.fetch("native", []), within:)
           @looks_like = (@facts.fetch("looks_like", []) | alike).freeze
           freeze
         end
@@ -81,15 +84,13 @@ module Thistle
           height_cm <= 90 ? "herb" : "tall"
         end
 
-        # What it is at a Place: :home, :beside (at home in the region next to it), :weed, or nil. Outside the rough box
-        # of its own range it is not at home, whatever its region.
+        # What it is at a Place: :home, :beside (at home in the region, or the one next to it, but not in this part of
+        # it), :weed, or nil.
         def at(place)
           return :weed if @regions.fetch("invasive", []).include?(place.region)
+          return :home if at_home.include?(place)
 
-          home = @regions.fetch("native", [])
-          return (within?(place) ? :home : nil) if home.include?(place.region)
-
-          :beside if BESIDE.fetch(place.region, []).intersect?(home)
+          :beside if [place.region, *BESIDE.fetch(place.region, [])].intersect?(home)
         end
 
         # Months of bloom at a latitude: the file gives them for where it is at home, half a year apart across the
@@ -106,13 +107,6 @@ module Thistle
         private
 
         def southern? = SOUTHERN.include?(home.first)
-
-        def within?(place)
-          return true unless within && place.latitude && place.longitude
-
-          place.latitude.between?(within["south"], within["north"]) &&
-            place.longitude.between?(within["west"], within["east"])
-        end
       end
     end
   end

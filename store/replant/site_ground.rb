@@ -19,10 +19,7 @@ module Thistle
         @sheet ||= Core::Replant::SiteSheet.new(facts, place:, m2: @patch&.gross_m2)
       end
 
-      def place
-        Core::Replant::Native::Place.new(region: @property.region, latitude: @property.latitude,
-                                         longitude: @property.longitude)
-      end
+      def place = Whereabouts.place(@property, climate: @site.climate.key)
 
       private
 

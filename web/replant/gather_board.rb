@@ -59,8 +59,7 @@ module Thistle
         def natives
           return planned unless all?
 
-          place = Core::Replant::Native::Place.new(region: property.region, latitude: property.latitude,
-                                                   longitude: property.longitude)
+          place = Store::Whereabouts.place(property, climate: property.site(today).climate.key)
           Core::Knowledge.shipped.palette.values.select { |native| native.at(place) == :home }
         end
 
