@@ -93,7 +93,7 @@ module Thistle
         end
 
         def check_planting
-          rows = @knowledge.planting.values.flatten
+          rows = @knowledge.planting.values.flatten.reject { |row| row["never"] }
           years = @knowledge.expect.values.flatten
           known(years.map { |row| row["source"] }, @knowledge.sources, "expect.yml", "source")
           { "readying.yml" => @knowledge.readying, "stock.yml" => @knowledge.stock }.each do |file, table|

@@ -3,12 +3,12 @@
 module Thistle
   module Core
     module Recheck
-      # What a check says of the treatment before it: the share of treated stems that is dead, with a 90 % range.
-      # Uniform Beta prior, binomial counts; `percent` is the plain share counted. Where untreated stems beside were
-      # counted too, `corrected` is what the treatment did and the season did not (Abbott): {percent, low, high}.
+      # What a check says of the treatment before it: the share of treated stems that is dead, with Wilson's
+      # interval (95 %); mean: under a uniform Beta prior; `percent` is the plain share counted. Where untreated stems
+      # beside were counted too, `corrected` is what the treatment did and the season did not (Abbott): {percent,
+      # low, high}.
       class Control
         Answer = Value.define(:treated, :alive, :percent, :low, :high, :mean, :corrected, :working)
-        TAIL = 1.6448536269514722 # of a 90 % range
 
         # The Control of counts of stems; nil where none was treated. Raises BadInput (field :resprouts or
         # :untreated_alive) for counts that cannot be.
@@ -18,7 +18,7 @@ module Thistle
 
           dead = treated - alive
           beta = Beta.new(1 + dead, 1 + alive)
-          low, high = [0.05, 0.95].map { |share| 100 * beta.quantile(share) }
+          low, high = Interval.wilson(dead, treated).map { |share| 100 * share }
           corrected = abbott(treated, alive, untreated, untreated_alive)
           told = corrected ? [beside(corrected, treated, alive, untreated, untreated_alive)] : []
           Answer.new(treated:, alive:, percent: 100.0 * dead / treated, low:, high:, mean: 100 * beta.mean, corrected:,
@@ -46,15 +46,16 @@ module Thistle
             ratio = Math.log((alive + 0.5) / (treated + 0.5)) - Math.log((untreated_alive + 0.5) / (untreated + 0.5))
             spread = Math.sqrt([(1 / (alive + 0.5)) - (1 / (treated + 0.5)) + (1 / (untreated_alive + 0.5)) -
                                 (1 / (untreated + 0.5)), 0].max)
-            low, high = [TAIL, -TAIL].map { |tail| 100 * (1 - Math.exp(ratio + (tail * spread))) }
+            low, high = [Interval::Z, -Interval::Z].map { |tail| 100 * (1 - Math.exp(ratio + (tail * spread))) }
             { percent:, low: [low, percent].min, high: [high, percent].max }
           end
 
           def working(treated, dead, alive)
             [Step.new(label: "Counted dead", formula: "(#{treated} − #{alive}) ÷ #{treated}",
                       value: "#{(100.0 * dead / treated).round(1)} %", source: "common_practice"),
-             Step.new(label: "Range, 90 %", formula: "Beta(1 + #{dead}, 1 + #{alive}), 5th to 95th percentile",
-                      value: "few counts, wide range", source: "beta_binomial")]
+             Step.new(label: "Range, #{Interval::LABEL}", formula: "#{dead} of #{treated}",
+                      value: Interval.wilson(dead, treated).map { |share| "#{(100 * share).round(1)} %" }.join(" to "),
+                      source: Interval::SOURCE)]
           end
 
           def beside(corrected, treated, alive, untreated, untreated_alive)

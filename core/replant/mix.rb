@@ -25,7 +25,10 @@ module Thistle
         Offer = Value.define(:native, :closes, :out)
 
         KIND = 0.35 # worth of one kind more (memory)
-        FURTHER = 0.4 # worth of a share beyond an even one (memory)
+        FURTHER = 0.4 # worth of a share beyond the usual one (memory)
+        # The usual share of a kind, times an even one, by what it is for (memory): much of what closes the ground,
+        # little of what stands tall or fills in.
+        USUAL = { "matrix" => 2.0, "season" => 0.75, "structure" => 0.5, "filler" => 0.5 }.freeze
         LIKELY = 60 # candidates that are tried, best first
         SECONDS = 1.5
         MOST_KINDS = 40
@@ -76,15 +79,18 @@ module Thistle
         def crowded?(one) = least_parts(one) > most_parts
 
         def least_parts(one)
-          return half_even unless one.per_m2
+          half = (usual(one) / 2.0).ceil
+          return half unless one.per_m2
 
           least = one.native.sexes_apart? ? LEAST_APART : LEAST_PLANTS
-          [(least / (one.per_m2 * @m2 / PARTS)).ceil, half_even].max
+          [(least / (one.per_m2 * @m2 / PARTS)).ceil, half].max
         end
 
-        # Half of what each would have if all had the same; the whole of it is what counts in full.
-        def half_even = (even / 2.0).ceil
-        def even = [(PARTS / @wish.kinds.to_f).ceil, most_parts].min
+        # The share that counts in full: an even one, more or less by what it is for; among shrubs all are alike.
+        def usual(one)
+          times = one.native.woody? ? 1.0 : USUAL.fetch(one.native.role)
+          (PARTS * times / @wish.kinds).ceil.clamp(1, most_parts)
+        end
 
         def most_parts = @most_parts ||= (@wish.most * PARTS).floor
 
@@ -131,10 +137,10 @@ module Thistle
           @short = needs.to_h { |need| [need, shortage(need)] }
         end
 
-        # Columns of its share: up to an even one, and beyond.
+        # Columns of its share: up to the usual one, and beyond.
         def shares(one)
-          worth = [one.score, LITTLE].max / PARTS
-          [@programme.column(worth:, most: even), @programme.column(worth: FURTHER * worth, most: most_parts - even)]
+          worth, usual = [one.score, LITTLE].max / PARTS, usual(one)
+          [@programme.column(worth:, most: usual), @programme.column(worth: FURTHER * worth, most: most_parts - usual)]
         end
 
         # {column => amount} of the shares of some, so much of each.

@@ -58,6 +58,10 @@ module Thistle
           .each { |name| define_method(name) { @facts[name] } }
 
         def inspect = "#<#{self.class.name} #{key}>"
+        # A grass that grows in the heat, and whose seed wants warm ground.
+        def warm_season? = @facts.fetch("warm_season", false)
+        # Has its seed to lie cold and moist before it sprouts?
+        def cold_moist? = germination["cold_days"].to_i.positive?
         def salt? = @facts.fetch("salt", false)
         def burns? = @facts.fetch("burns", false)
         def sexes_apart? = @facts.fetch("sexes_apart", false)
@@ -82,6 +86,15 @@ module Thistle
           return "floor" if height_cm <= 30
 
           height_cm <= 90 ? "herb" : "tall"
+        end
+
+        # What it is for in a mix: "matrix" (grasses and sedges that close the ground), "structure" (tall, few of them),
+        # "filler" (seeds itself, short-lived cover), else "season": a flower in its months.
+        def role
+          return "structure" if height_cm > 110
+          return "matrix" if grassy?
+
+          self_seeds == "hard" ? "filler" : "season"
         end
 
         # What it is at a Place: :home, :beside (at home in the region, or the one next to it, but not in this part of

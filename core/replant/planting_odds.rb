@@ -33,12 +33,13 @@ module Thistle
 
         # The Week that begins on a date.
         def week(date)
-          (@weeks ||= {})[date.yday] ||= begin
+          found = (@weeks ||= {})[date.yday] ||= begin
             years = starts(date).map { |start| grow(start) }
             waterings, frosts = years.transpose
             Week.new(date:, waterings:, frosts:, within: waterings.count { |n| n <= FEW }.fdiv(years.size),
                      lifted: frosts.count(&:positive?).fdiv(years.size))
           end
+          found.with(date:)
         end
 
         # A day's weather as RootWater#pass takes it: mm that it could evaporate, mm of rain, how full the soil is.

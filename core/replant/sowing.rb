@@ -7,19 +7,28 @@ module Thistle
       class Sowing
         Window = Value.define(:from, :to, :reason, :source, :open)
         # What a plant's file asks for, and the tables that it means.
-        TABLES = { "dormant" => %w[dormant], "spring" => %w[spring], "spring_or_autumn" => %w[spring autumn],
-                   "rains" => %w[rains], "summer_water" => %w[water] }.freeze
+        TABLES = { "dormant" => %w[dormant frost_seeding], "spring" => %w[spring],
+                   "spring_or_autumn" => %w[spring autumn], "rains" => %w[rains], "summer_water" => %w[water],
+                   "warm_seed" => %w[warm_seed], "bare_root" => %w[bare_root autumn] }.freeze
+        ASLEEP = %w[bare_root stakes].freeze # stock that is moved while it sleeps
 
         def initialize(site)
           @site = site
         end
 
-        # The same for a native that is planted, not sown; a mix of seed is sown in one go, while winter or the rains
-        # work it in.
+        # The same for a native that is planted, not sown; what comes as bare root or stakes is moved asleep.
         def of(native, sown: false)
-          return windows("dormant") if sown
+          return of_mix([native]) if sown
+          return windows("bare_root") if asleep?(native)
 
           windows(native.plant_in == "dormant" ? "spring_or_autumn" : native.plant_in)
+        end
+
+        # Of a mix that is sown in one go: while winter or the rains work it in; in spring where each kind sprouts
+        # without winter, or lay cold and moist before (cold: it was made so).
+        def of_mix(natives, cold: false)
+          spring = natives.all? { |one| one.warm_season? || cold || !one.cold_moist? } ? windows("warm_seed") : []
+          (windows("dormant") + spring).sort_by(&:from)
         end
 
         # [Window] still ahead or open today, soonest first.
@@ -31,10 +40,16 @@ module Thistle
 
         private
 
-        # The row for this climate where there is one, else that for every other.
+        def asleep?(native)
+          native.woody? && ASLEEP.include?(Stock.of(native)) && windows("bare_root").any?
+        end
+
+        # The row for this climate where there is one, else that for every other; nil where it is not done here.
         def row(table)
           rows = Knowledge.shipped.planting.fetch(table)
-          rows.find { |one| one["climate"]&.include?(@site.climate.key) } || rows.find { |one| one["climate"].nil? }
+          found = rows.find { |one| one["climate"]&.include?(@site.climate.key) }
+          found ||= rows.find { |one| one["climate"].nil? }
+          found unless found["never"]
         end
 
         def window(year, row)

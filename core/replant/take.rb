@@ -7,9 +7,9 @@ module Thistle
       # at to know, and whether the cover is what its year leads one to expect.
       class Take
         WEIGHT = 6.0 # plants that a planning value counts as (memory)
-        Z = 1.96 # of a normal, for 95 %
-        LOW, HIGH = 0.1, 0.9
-        # mean, low, high: share that lives; counted: plants looked at; source.
+        Z = Interval::Z
+        # mean: share that lives, counts over a planning value; low, high: of what was counted (Interval), nil where
+        # nothing was; counted: plants looked at; source.
         Survival = Value.define(:mean, :low, :high, :counted, :source)
         Cover = Value.define(:mean, :low, :high, :frames, :enough, :expected, :word)
 
@@ -23,9 +23,10 @@ module Thistle
           planned = Knowledge.shipped.stock.fetch(stock).fetch("survives")
           yes = (planned * WEIGHT) + alive + others[0]
           no = ((1 - planned) * WEIGHT) + counted - alive + others[1] - others[0]
-          beta = Recheck::Beta.new(yes, no)
-          all = counted + others[1]
-          Survival.new(mean: beta.mean, low: beta.quantile(LOW), high: beta.quantile(HIGH), counted: all,
+          all, living = counted + others[1], alive + others[0]
+          low, high = Interval.wilson(living, all) if all.positive?
+          mean = yes / (yes + no)
+          Survival.new(mean: low ? mean.clamp(low, high) : mean, low:, high:, counted: all,
                        source: all.positive? ? "own_records" : "memory")
         end
 

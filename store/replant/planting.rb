@@ -20,8 +20,11 @@ module Thistle
         long == patch.property.latitude.positive? ? :spring : :autumn
       end
 
-      # Marks it as planted on a day.
-      def planted(date) = update(done_on: date)
+      # Marks it as planted on a day; count: how many went in, where they are not as many as were planned.
+      def planted(date, count = nil) = update(done_on: date, planted_count: count == plugs ? nil : count)
+
+      # How many stand in the ground, as far as anybody said; nil for seed.
+      def in_ground = planted_count || plugs
 
       def native = Core::Knowledge.shipped.native(native_key)
     end

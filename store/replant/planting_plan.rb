@@ -17,11 +17,13 @@ module Thistle
       end
 
       class << self
-        # Writes a plan with its plantings. mix: [Item]; said: the site; reason: why a species of a nearby region.
+        # Writes a plan with its plantings. mix: [Item]; said: the site; reason: why a species of a nearby region;
+        # sowing: how seed is sown ({way:, cold:, nurse:, nurse_g_m2:}).
         # Raises Core::BadInput (field :native, :area or :spacing) and writes nothing.
-        def make(patch, kind:, area_m2:, mix:, said:, today:, grid: "triangular", reason: nil)
+        def make(patch, kind:, area_m2:, mix:, said:, today:, grid: "triangular", reason: nil,
+                 sowing: {})
           plan = new(patch_id: patch.id, kind:, area_m2:, said: JSON.generate(said), mix: written(mix), reason:,
-                     created_at: Time.now)
+                     sowing: JSON.generate(sowing), created_at: Time.now)
           plan.associations[:patch] = patch
           windows = plan.windows(today)
           bed = patch.ground ? JSON.generate(PlanBed.new(plan).lay(grid:)) : nil
@@ -45,6 +47,14 @@ module Thistle
       end
 
       def seed? = kind == "seed"
+      def sown = JSON.parse(sowing, symbolize_names: true)
+
+      # [words, g] of the nurse crop on all of it; nil without one.
+      def nurse
+        told = Core::Knowledge.shipped.nurse[sown[:nurse]] or return
+        [told["label"], sown[:nurse_g_m2] * area_m2, told["text"]]
+      end
+
       def moisture = JSON.parse(said)["moisture"]
 
       # [Item], by share.
@@ -92,10 +102,11 @@ module Thistle
       # The next planting window of each item, {key => window}, past what a label keeps off the ground. Raises
       # Core::BadInput (field :native) where there is none.
       def windows(today)
-        sowing = Core::Replant::Sowing.new(patch.property.site(today))
+        season = Core::Replant::Sowing.new(patch.property.site(today))
         kept = patch.kept_by_label(:unplanted_until, today)
+        at_once = season.of_mix(items.map(&:native), cold: sown[:cold] || false) if seed?
         items.to_h do |item|
-          window = sowing.of(item.native, sown: seed?).find { |one| kept.nil? || one.to > kept }
+          window = (at_once || season.of(item.native)).find { |one| kept.nil? || one.to > kept }
           raise Core::BadInput.new("#{item.native.name} has no planting window here.", field: :native) unless window
 
           [item.native.key, kept && window.from <= kept ? window.with(from: kept + 1) : window]
@@ -111,13 +122,14 @@ module Thistle
         end
       end
 
-      # What is in the ground as of a day: of all of it, or of some natives; what new stock asks for goes onto the list.
-      def planted(date, keys: nil)
+      # What is in the ground as of a day: of all of it, or of some natives; counts: {key => how many went in}; what new
+      # stock asks for goes onto the list.
+      def planted(date, keys: nil, counts: {})
         rows = plantings.select { |one| one.done_on.nil? && (keys.nil? || keys.include?(one.native_key)) }
         return if rows.empty?
 
         db.transaction do
-          rows.each { |one| one.planted(date) }
+          rows.each { |one| one.planted(date, counts[one.native_key]) }
           FirstYears.new(self, date).ask
         end
       end

@@ -20,9 +20,11 @@ module Thistle
         live.group(:native_key).select_hash(:native_key, Sequel.function(:sum, :grams).as(:grams))
       end
 
-      # The lot to sow of each native, {key => SeedLot}: one with a tag before one without, the latest test first.
-      def self.to_sow
-        live.all.group_by(&:native_key).transform_values do |lots|
+      # The lot to sow of each native, {key => SeedLot}: one with a tag before one without, the latest test first;
+      # region: of seed from there alone.
+      def self.to_sow(region: nil)
+        found = region ? live.where(origin_region: region) : live
+        found.all.group_by(&:native_key).transform_values do |lots|
           lots.max_by { |lot| [lot.to_core.tagged? ? 1 : 0, lot.tested_on || Date.new(0), lot.id] }.to_core
         end
       end

@@ -55,6 +55,64 @@ module Thistle
       assert_equal ["sun", "said here"], said["site"]["light"].values_at("value", "from")
     end
 
+    # The rate in the property's own unit, a nurse crop, seed of the own region alone; and the plan is the mix that was
+    # shown, share by share.
+    def test_a_sowing_as_it_is_made
+      asked = { patch: q04.id, kind: "seed", area: "500", kinds: "9" }
+      found = json("/replant/mix.json?#{URI.encode_www_form(asked)}")
+
+      assert_in_delta 50, found["rate"]["seeds_ft2"], 0.01
+      assert_operator found["items"].map { |one| one["share"] }.uniq.size, :>, 1, "shares by what each is for"
+      more = { sow: "drilled", rate: "9", rate_unit: "kg_ha", nurse: "oats", nurse_rate: "40" }
+      found = json("/replant/mix.json?#{URI.encode_www_form(asked.merge(more))}")
+
+      assert_in_delta 9, found["rate"]["kg_ha"], 0.01
+      assert_equal({ "key" => "oats", "grams" => 2000.0 }, found["nurse"])
+      page = Nokogiri::HTML5(get("/replant/mix?#{URI.encode_www_form(asked.merge(more))}").body)
+      shown = page.at_css("input[name=shown]")["value"]
+      swapped = shown.split(",").map { |one| one.split(":") }
+      swapped[0][1], swapped[1][1] = swapped.first(2).map { |one| one[1].to_i }.then { |a, b| [a - 1, b + 1] }
+      send_form :post, "/replant/plans", **asked, **more, shown: swapped.map { |one| one.join(":") }.join(",")
+      made = Store::PlantingPlan.order(:id).last
+
+      assert_equal swapped.to_h { |key, parts| [key, parts.to_i / 40.0] },
+                   made.items.to_h { |item| [item.native.key, item.share] }
+      assert_equal %w[drilled oats], made.sown.values_at(:way, :nurse)
+      get "/replant/plans/#{made.id}"
+
+      assert_said "2 kg of oats"
+      lot = { native: made.items.first.native.key, name: "L", grams: "900", purity: "90", germination: "60" }
+      send_form :post, "/replant/seed", **lot, dormant: "50"
+
+      assert_said "over 100 % together"
+      send_form :post, "/replant/seed", **lot, dormant: "30", origin: "Knox County", origin_region: "na_northeast"
+      get "/replant/seed"
+
+      assert_said "30 % hard or dormant", "another region than this land’s"
+      live = ->(**how) do
+        items = json("/replant/mix.json?#{URI.encode_www_form(asked.merge(how))}")["items"]
+        items.find { |one| one["native"] == lot[:native] }&.fetch("tagged")
+      end
+
+      assert_equal [true, false], [live.call, live.call(own_seed: "true")].map { |one| one || false }
+    end
+
+    # Planned, planted, alive: fewer went in than were planned, and what lives is counted of those.
+    def test_fewer_go_in_than_were_planned
+      made = plan
+      first = made.plantings.first
+      send_form :post, "/replant/plans/#{made.id}/planted", on: "2026-05-12", "plants[]": [first.native_key],
+                                                            "n_#{first.native_key}": "none"
+
+      assert_said "is a whole number of plants"
+      send_form :post, "/replant/plans/#{made.id}/planted", on: "2026-05-12", "plants[]": [first.native_key],
+                                                            "n_#{first.native_key}": "3"
+      lives = json("/replant/plans/#{made.id}/take.json")["natives"].first
+
+      assert_equal [first.plugs, 3], lives.values_at("planned", "planted")
+      assert_nil lives["survival"]["low"]
+    end
+
     # Under a canopy of 80 % the sun's path makes shade of it, whatever the record says.
     def test_light_by_the_sun_through_the_canopy
       site = json("/replant.json?patch=#{q04.id}&s[canopy]=80")["site"]

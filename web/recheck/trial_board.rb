@@ -40,9 +40,11 @@ module Thistle
           "M0 #{HIGH}L#{points.join("L")}L#{WIDE} #{HIGH}Z"
         end
 
-        # {low, high} percent of an arm's share dead, 90 %.
+        # {low, high} percent of an arm's share dead, as shares are told everywhere; 0 to 100 before any is counted.
         def range(arm)
-          %i[low high].zip([0.05, 0.95].map { |share| (100 * arms[arm].beta.quantile(share)).round }).to_h
+          one = arms[arm]
+          shares = one.counted.zero? ? [0, 1] : Core::Interval.wilson(one.dead, one.counted)
+          %i[low high].zip(shares.map { |share| (100 * share).round }).to_h
         end
 
         private

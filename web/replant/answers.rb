@@ -23,13 +23,24 @@ module Thistle
           rows = answer.impossible ? [] : mix.amounts.rows
           asked.merge(candidates: mix.candidates.size, impossible: answer.impossible, proved: answer.proved,
                       gaps: answer.gaps.map(&:to_h), items: rows.map { |row| amount(row) },
-                      carrier_l: rows.any? ? mix.amounts.carrier_l : nil, one_more: mix.one_more&.native&.key)
+                      carrier_l: rows.any? ? mix.amounts.carrier_l : nil, **sown(mix, rows),
+                      one_more: mix.one_more&.native&.key)
+        end
+
+        # How thick it is sown, in every unit, and the nurse crop: of seed alone.
+        def sown(mix, rows)
+          return {} unless mix.seed? && rows.any?
+
+          key, g_m2 = mix.form.nurse
+          { rate: mix.amounts.rate_said.transform_values { |number| number.round(4) }, thickness: mix.amounts.thickness,
+            nurse: key && { key:, grams: (g_m2 * mix.form.m2).round(1) } }
         end
 
         def lot(lot, today)
           seed = lot.to_core
           { id: lot.id, native: lot.native_key, name: lot.name, cleaned: lot.cleaned, purity: lot.purity,
-            germination: lot.germination, tested_on: lot.tested_on, gathered_on: lot.gathered_on, grams: lot.grams,
+            germination: lot.germination, dormant: lot.dormant, origin: lot.origin, origin_region: lot.origin_region,
+            supplier: lot.supplier, tested_on: lot.tested_on, gathered_on: lot.gathered_on, grams: lot.grams,
             cost_g: lot.cost_g, live_share: seed.live.round(4), tagged: seed.tagged?,
             out_of_date: seed.out_of_date?(today) }
         end
@@ -51,7 +62,8 @@ module Thistle
         end
 
         def lives(row)
-          { native: row.native.key, planted: row.planted, planted_on: row.planting.done_on, alive: row.count&.alive,
+          { native: row.native.key, planned: row.planting.plugs, planted: row.planted,
+            planted_on: row.planting.done_on, alive: row.count&.alive,
             looked_at: row.count&.looked_at, survival: row.survival.to_h, again: row.again, enough: row.enough }
         end
 

@@ -19,6 +19,7 @@ module Thistle
         end
 
         def site = @property.site(@today)
+        def region = @property.region
         def sowing = @sowing ||= Core::Replant::Sowing.new(site)
 
         # What was said in the address, as it was typed: {fact => text}. What only stands as the page showed it (`was`)

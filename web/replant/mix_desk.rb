@@ -16,7 +16,11 @@ module Thistle
         def bans = Array(@params["ban"]).grep(String)
         def months = @months ||= Core::Replant::BloomSeason.months(desk.site)
         def prices = @prices ||= own_price || Core::Replant::Stock.prices
-        def lots = @lots ||= Store::SeedOnHand.to_sow
+
+        # Lots to sow, of the property's own region alone where that is asked for.
+        def lots
+          @lots ||= Store::SeedOnHand.to_sow(region: form.values[:own_seed] ? desk.region : nil)
+        end
 
         # Is there something to solve?
         def asked? = form.ok? && desk.sheet.enough? && candidates.any?
@@ -36,12 +40,17 @@ module Thistle
                                                                                 m2: form.m2)
         end
 
-        def answer = mix.answer
+        # The mix that was shown, where the page sends it back, so that what is kept is what was seen; else solved.
+        def answer = @answer ||= shown || mix.answer
+
+        # What the page sends back: "key:parts,key:parts".
+        def as_shown = answer.items.map { |item| "#{item.native.key}:#{item.parts}" }.join(",")
         def one_more = @one_more ||= mix.one_more
 
         def amounts
           @amounts ||= Core::Replant::Amounts.new(answer.items, m2: form.m2, kind: form.kind, grid: form.values[:grid],
-                                                                spacing_m: form.spacing_m, lots:, prices:)
+                                                                spacing_m: form.spacing_m, lots:, prices:,
+                                                                rate: form.seed_rate)
         rescue Core::BadInput => e
           form.failed(e.field, "cannot be: #{e.message}")
           @amounts = Core::Replant::Amounts.new([], m2: form.m2, kind: form.kind)
@@ -62,11 +71,27 @@ module Thistle
 
         # The address of the same mix with changes, {"take" => [...]}.
         def query(changes = {})
-          own = form.raw.slice(*Forms::Mix::DEFAULTS.keys, "area", "budget", "price", "spacing")
+          own = form.raw.slice(*Forms::Mix::DEFAULTS.keys, *Forms::Mix::SOWN, "area", "budget", "price", "spacing")
           desk.query({ **own, "ban" => bans, **changes })
         end
 
         private
+
+        # nil where nothing was sent, or what was sent is no mix of these natives.
+        def shown
+          parts = @params["shown"].to_s.split(",").to_h { |one| one.split(":", 2) }
+          known = candidates.to_h { |one| [one.native.key, one] }
+          total = Core::Replant::Mix::PARTS
+          numbers = parts.transform_values { |text| Whole.read(text.to_s) }
+          return unless numbers.any? && (numbers.keys - known.keys).empty? && numbers.values.sum == total
+
+          items = numbers.map do |key, count|
+            one = known.fetch(key)
+            Core::Replant::Mix::Item.new(native: one.native, parts: count,
+                                         cost: one.cost && (one.cost * form.m2 * count / total))
+          end
+          Core::Replant::Mix::Answer.new(items:, gaps: [], worth: nil, proved: nil)
+        end
 
         def suited
           desk.palette.matches.select do |match|

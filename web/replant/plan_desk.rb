@@ -32,7 +32,8 @@ module Thistle
           said = Core::Replant::SiteSheet::CHOICES.keys.to_h { |key| [key, desk.sheet[key]] }.compact
           mix = rows.map { |row| item(row) }
           Store::PlantingPlan.make(desk.patch, kind: form.kind, area_m2: form.m2, mix:, said:, today: @today,
-                                               grid: form.values[:grid], reason: @reason)
+                                               grid: form.values[:grid], reason: @reason,
+                                               sowing: form.sowing)
         end
 
         def item(row)

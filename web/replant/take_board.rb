@@ -56,7 +56,7 @@ module Thistle
         def learned = @learned ||= Store::TakeCount.learned
 
         def row(planting)
-          planted = planting.plugs
+          planted = planting.in_ground
           return Row.new(planting:, native: planting.native) unless planted&.positive?
 
           count = planting.counts.reject { |one| one.alive.nil? }.last

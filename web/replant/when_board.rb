@@ -24,8 +24,9 @@ module Thistle
         def windows
           @windows ||= begin
             sowing = Core::Replant::Sowing.new(site)
+            at_once = sowing.of_mix(plan.items.map(&:native), cold: plan.sown[:cold] || false) if plan.seed?
             pairs = plan.items.filter_map do |item|
-              window = allowed(sowing.of(item.native, sown: plan.seed?)).first
+              window = allowed(at_once || sowing.of(item.native)).first
               window && [window, item.native]
             end
             pairs.group_by { |window, _| [window.from, window.to] }.values

@@ -26,6 +26,22 @@ module Thistle
 
         def replant_facts = FACTS
 
+        # Where a native is at home, near the property first: "Missouri and 30 more states; 5 provinces of Canada".
+        def native_home(native, property)
+          home, places = native.at_home, Core::Knowledge.shipped.places
+          told = places.filter_map do |country, told|
+            parts = home.parts(country)
+            next if parts.empty?
+
+            here = told["names"][property.part] if property.country == country && parts.include?(property.part)
+            others = parts.size - (here ? 1 : 0)
+            [here, "#{others} #{"more " if here}of #{country}"].compact.join(" and ")
+          end
+          abroad = home.countries
+          told << (abroad.size > 6 ? "#{abroad.size} countries besides" : abroad.join(", ")) if abroad.any?
+          told.join("; ")
+        end
+
         # What is missing in a mix, and whether anything would do.
         def gap_words(gap)
           case gap.about

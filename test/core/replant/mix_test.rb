@@ -29,12 +29,18 @@ module Thistle
 
     # What a division of the ground is worth, worked out apart from the programme.
     def worth(parts, asked, jobs)
-      even = (Mix::PARTS / asked.kinds.to_f).ceil
       taken = parts.select { |_, n| n.positive? }
       gain = taken.sum do |one, n|
-        Mix::KIND + (one.score / Mix::PARTS * ([n, even].min + (Mix::FURTHER * [n - even, 0].max)))
+        most = usual(one, asked)
+        Mix::KIND + (one.score / Mix::PARTS * ([n, most].min + (Mix::FURTHER * [n - most, 0].max)))
       end
       gain - shortages(taken.keys, asked, jobs)
+    end
+
+    # An even share, twice of what closes the ground, half of what stands tall or fills in, three quarters of flowers.
+    def usual(one, asked)
+      times = { "matrix" => 2.0, "season" => 0.75, "structure" => 0.5, "filler" => 0.5 }.fetch(one.native.role)
+      (Mix::PARTS * times / asked.kinds).ceil.clamp(1, (asked.most * Mix::PARTS).floor)
     end
 
     def shortages(taken, asked, jobs)
@@ -54,16 +60,18 @@ module Thistle
 
     # Every division of the ground into quarters of a half-even share, by brute force.
     def best(asked, jobs)
-      all = candidates
-      least, most = (Mix::PARTS / asked.kinds.to_f / 2).ceil, (asked.most * Mix::PARTS).floor
-      all.combination(asked.kinds).flat_map { |some| divisions(some.size, least, most).map { |n| some.zip(n).to_h } }
-         .select { |parts| kept?(parts, asked) }.map { |parts| worth(parts, asked, jobs) }.max
+      most = (asked.most * Mix::PARTS).floor
+      candidates.combination(asked.kinds).flat_map do |some|
+        leasts = some.map { |one| (usual(one, asked) / 2.0).ceil }
+        divisions(leasts, most).map { |n| some.zip(n).to_h }
+      end.select { |parts| kept?(parts, asked) }.map { |parts| worth(parts, asked, jobs) }.max
     end
 
-    def divisions(count, least, most, left = Mix::PARTS)
-      return left.between?(least, most) ? [[left]] : [] if count == 1
+    def divisions(leasts, most, left = Mix::PARTS)
+      least, *others = leasts
+      return left.between?(least, most) ? [[left]] : [] if others.empty?
 
-      (least..most).flat_map { |n| divisions(count - 1, least, most, left - n).map { |rest| [n, *rest] } }
+      (least..most).flat_map { |n| divisions(others, most, left - n).map { |rest| [n, *rest] } }
     end
 
     def kept?(parts, asked)
@@ -126,22 +134,50 @@ module Thistle
       assert_includes offer.closes.map { |gap| [gap.about, gap.what] }, [:month, 5]
     end
 
-    # On paper: 60 % little bluestem and 40 % black-eyed Susan on 500 m². Bluestem 430 × 0.6 = 258 seeds/m²,
-    # 129 000 seeds ÷ 530 = 243.4 g live, ÷ (0.9 × 0.8) = 338.1 g by its tag. Susan 220 × 0.4 = 88, 44 000 ÷ 3500 =
-    # 12.57 g live, without a tag and uncleaned ÷ (0.35 × 0.6) = 59.86 g.
+    # On paper: 60 % little bluestem and 40 % black-eyed Susan on 500 m², at 346 live seeds on a square metre. Bluestem
+    # 430 × 0.6 = 258 seeds/m², 129 000 seeds ÷ 530 = 243.4 g live, ÷ (0.9 × 0.8) = 338.1 g by its tag. Susan 220 × 0.4
+    # = 88, 44 000 ÷ 3500 = 12.57 g live, without a tag and uncleaned ÷ (0.35 × 0.6) = 59.86 g.
     def test_seed_of_a_mix_by_its_tags
       items = { "little_bluestem" => 24, "black_eyed_susan" => 16 }.map do |key, parts|
         Mix::Item.new(native: Core::Knowledge.shipped.native(key), parts:)
       end
       lots = { "little_bluestem" => Core::Replant::SeedLot.new(purity: 0.9, germination: 0.8, cost_g: 0.1),
                "black_eyed_susan" => Core::Replant::SeedLot.new(cleaned: false) }
-      rows = Core::Replant::Amounts.new(items, m2: 500.0, kind: "seed", lots:).rows
+      rate = Core::Replant::SeedRate.new(number: 346.0)
+      rows = Core::Replant::Amounts.new(items, m2: 500.0, kind: "seed", lots:, rate:).rows
 
       assert_in_delta 243.4, rows[0].pls_g, 0.05
       assert_in_delta 338.1, rows[0].bulk_g, 0.05
       assert_in_delta 33.81, rows[0].cost, 0.01
       assert_in_delta 59.86, rows[1].bulk_g, 0.01
       refute_predicate rows[1].lot, :tagged?
+    end
+
+    # CHECKS.md: broadcast 40 to 60 live seeds a square foot, drilled 20 to 40; eastern gamagrass 8 to 12 lb PLS an
+    # acre; PLS = purity × (germination + hard or dormant). A rate in any unit comes to itself; spare parts add up.
+    def test_how_thick_a_mix_is_sown
+      items = { "little_bluestem" => 20, "black_eyed_susan" => 10, "eastern_gamagrass" => 10 }.map do |key, parts|
+        Mix::Item.new(native: Core::Knowledge.shipped.native(key), parts:)
+      end
+      amounts = ->(some = items, **how) do
+        Core::Replant::Amounts.new(some, m2: 1000.0, kind: "seed", rate: Core::Replant::SeedRate.new(**how))
+      end
+
+      assert_in_delta 50, amounts.call.rate_said["seeds_ft2"], 1e-6
+      assert_in_delta 25, amounts.call(way: "drilled").rate_said["seeds_ft2"], 1e-6
+      Core::Replant::SeedRate::UNITS.each_key do |unit|
+        assert_in_delta 7.5, amounts.call(number: 7.5, unit:).rate_said[unit], 1e-6, unit
+      end
+      alone = Core::Knowledge.shipped.native("eastern_gamagrass")
+      pounds = Core::Replant::SeedRate.said(alone.seeds_per_m2, alone.seeds_per_m2.fdiv(alone.seeds_per_g))["lb_ac"]
+
+      assert_includes 8..12, pounds.round(1)
+      assert_equal [:thin, nil, :thick], [10, 50, 200].map { |n| amounts.call(number: n, unit: "seeds_ft2").thickness }
+      lot = Core::Replant::SeedLot.new(purity: 0.9, germination: 0.6, dormant: 0.3)
+
+      assert_in_delta 0.81, lot.live
+      assert_raises(Core::BadInput) { Core::Replant::SeedLot.new(purity: 0.9, germination: 0.8, dormant: 0.3) }
+      assert_raises(Core::BadInput) { amounts.call(number: 9000, unit: "seeds_ft2").rows }
     end
 
     # CHECKS.md: seeds per square foot = lb/acre × seeds/lb ÷ 43 560, both ways round.

@@ -35,7 +35,14 @@ module Thistle
         Core::Replant::Sowing.new(Testing.site).of(indiangrass, sown: way).first
       end
 
-      assert_equal [window.from, true], [sown.from, planted.open]
+      spring = Core::Replant::Sowing.new(Testing.site).windows("warm_seed").first
+
+      assert_equal [spring.from, true, true], [sown.from, sown.open, planted.open], "it grows in the heat"
+      forb = Core::Knowledge.shipped.palette.values.find { |one| one.cold_moist? && one.sown? }
+      season = Core::Replant::Sowing.new(Testing.site)
+
+      assert_equal window.from, season.of_mix([indiangrass, forb]).first.from, "what wants winter waits for it"
+      assert_equal spring.from, season.of_mix([indiangrass, forb], cold: true).first.from, "unless it had one"
     end
 
     # Where no frost comes rain says when; every native has a window everywhere, and a list keeps to what is at home.
@@ -49,7 +56,7 @@ module Thistle
       asked = [[coast, "spring_or_autumn"], [coast, "dormant"], [tropics, "dormant"], [tropics, "spring"]]
       asked.each { |site, table| assert_includes rains[site], begins[site, table].from }
       assert_includes rains[desert], begins[desert, "dormant"].to
-      Core::Replant::Sowing::TABLES.each_key do |table|
+      Core::Replant::Sowing::TABLES.except("warm_seed", "bare_root").each_key do |table|
         [coast, tropics, desert].each { |site| refute_empty Core::Replant::Sowing.new(site).windows(table), table }
       end
     end

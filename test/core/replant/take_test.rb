@@ -8,13 +8,17 @@ module Thistle
   class ReplantTakeTest < Minitest::Test
     Replant = Core::Replant
 
-    # R 4.2: qbeta(c(.1, .9), 0.75*6 + 41, 0.25*6 + 19), and the mean a / (a + b).
-    def test_survival_against_r
-      survival = Replant::Take.survival("plugs", alive: 41, counted: 60)
+    # CHECKS.md: Wilson's 95 % interval of 42 of 60 is 57.5 to 80.1 %. The mean is (0.75 × 6 + 42) ÷ 66, six plants of a
+    # planning value; with few counts it never leaves what was counted.
+    def test_survival
+      survival = Replant::Take.survival("plugs", alive: 42, counted: 60)
 
-      assert_in_delta 0.6893939, survival.mean, 1e-6
-      assert_in_delta 0.6154329, survival.low, 1e-6
-      assert_in_delta 0.7608439, survival.high, 1e-6
+      assert_in_delta 46.5 / 66, survival.mean, 1e-9
+      assert_equal [57.5, 80.1], [survival.low, survival.high].map { |share| (100 * share).round(1) }
+      none = Replant::Take.survival("plugs", alive: 0, counted: 10)
+
+      assert_in_delta none.high, none.mean
+      assert_nil Replant::Take.survival("plugs", alive: 0, counted: 0).low
       planned = Replant::Take.survival("plugs", alive: 0, counted: 0)
 
       assert_equal [0.75, "memory"], [planned.mean, planned.source]

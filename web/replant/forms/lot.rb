@@ -14,6 +14,10 @@ module Thistle
               optional(:cleaned).filled(:bool)
               optional(:purity).filled(:float, gt?: 0, lteq?: 100)
               optional(:germination).filled(:float, gt?: 0, lteq?: 100)
+              optional(:dormant).filled(:float, gteq?: 0, lteq?: 100)
+              optional(:origin).filled(:string, max_size?: 120)
+              optional(:origin_region).filled(:string, included_in?: Core::Identify::Regions::NAMES.keys)
+              optional(:supplier).filled(:string, max_size?: 120)
               optional(:tested_on).filled(:date)
               optional(:gathered_on).filled(:date)
               optional(:cost).filled(:float, gteq?: 0, lteq?: 100_000)
@@ -25,11 +29,19 @@ module Thistle
               end
             end
             rule(:purity, :germination).validate(:both_or_neither)
+            rule(:dormant, :germination) do
+              dormant, sprouts = values[:dormant], values[:germination]
+              key(:dormant).failure("needs the germination beside it") if dormant && !sprouts
+              over = dormant && sprouts && dormant + sprouts > 100
+              key(:dormant).failure("and germination are over 100 % together") if over
+            end
           end
 
           def self.of(lot, units, today)
-            plain = lot.values.slice(:name, :cleaned, :tested_on, :gathered_on)
-            shares = lot.values.slice(:purity, :germination).compact.transform_values { |one| (one * 100).round(1) }
+            plain = lot.values.slice(:name, :cleaned, :tested_on, :gathered_on, :origin, :origin_region, :supplier)
+            shares = lot.values.slice(:purity, :germination, :dormant).compact.transform_values do |one|
+              (one * 100).round(1)
+            end
             cost = lot.cost_g && (lot.cost_g * units.to_si(:mass, 1.0)).round(4)
             grams = units.from_si(:mass, lot.grams).round(2)
             new(typed({ **plain, **shares, cost:, grams:, native: lot.native_key }), units:, today:)
@@ -37,7 +49,8 @@ module Thistle
 
           def columns
             { native_key: values[:native], name: values[:name], cleaned: values.fetch(:cleaned, true),
-              purity: share(:purity), germination: share(:germination), tested_on: values[:tested_on],
+              purity: share(:purity), germination: share(:germination), dormant: share(:dormant),
+              **%i[origin origin_region supplier].to_h { |name| [name, values[name]] }, tested_on: values[:tested_on],
               gathered_on: values[:gathered_on], grams: si(:grams, :mass),
               cost_g: values[:cost] && (values[:cost] / units.to_si(:mass, 1.0)) }
           end

@@ -21,7 +21,10 @@ module Thistle
               wrong = "The day is needed, and not in the future." unless on && on <= today
               next take_page(plan, errors: { on: wrong }, status: 422) if wrong
 
-              plan.planted(on, keys: Array(params["plants"]))
+              gone = Forms::Planted.new(params, plan.plantings)
+              next take_page(plan, errors: gone.errors, status: 422) if gone.errors.any?
+
+              plan.planted(on, keys: Array(params["plants"]), counts: gone.counts)
               go_to "/replant/plans/#{plan.id}/take", "It is on the record of #{plan.patch.code}."
             end
             counted(app)
