@@ -32,7 +32,8 @@ module Thistle
         def own? = !@number.nil?
         def source = own? ? "own_records" : "nrcs_seeding"
 
-        # Times which a kind's rate alone is sown, for items (native, share) to come to this rate together.
+        # Times which a kind's rate alone is sown, for items (native, share) to come to this rate together. Raises
+        # BadInput (field :rate) for what no ground takes.
         def factor(items)
           seeds = items.sum { |item| item.share * item.native.seeds_per_m2 }
           return usual / seeds unless own?
