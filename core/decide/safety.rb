@@ -12,6 +12,7 @@ module Thistle
                            "volunteers without a licence do not, unless it says so.",
                 burning: "A trained burn boss and crew.",
                 machine: "A trained operator; everyone else stays out of the machine’s reach." }.freeze
+        FIELD = %w[field].freeze # what waits for everybody out there
         WATCHED = %w[rare_plants wetland archaeological].freeze
         PILE = "A pile on site: three of the largest logs side by side, a tight second layer across them, gaps " \
                "closed with sticks; no plant touches the ground; no higher than {length:1.4}, away from trails and " \
@@ -25,7 +26,7 @@ module Thistle
 
         # Of method and plant, of the ground, of the weather.
         def hazards
-          keys = (@removal.cautions | @plant.hazards).map { |key| line(@knowledge.cautions.fetch(key)) }
+          keys = (@removal.cautions | @plant.hazards | FIELD).map { |key| line(@knowledge.cautions.fetch(key)) }
           if @removal.is?(:pulling, :digging, :rolling) && @plant.is?(:tussock)
             keys << line(@knowledge.cautions.fetch("snakes"))
           end
@@ -34,7 +35,7 @@ module Thistle
 
         # [Line]: what everyone wears, and full cover against sap that burns.
         def dress
-          basic = [line(@knowledge.cautions.fetch("dress"))]
+          basic = [line(@knowledge.cautions.fetch(@removal.is?(:aquatic) ? "dress_water" : "dress"))]
           basic << line(@knowledge.cautions.fetch("full_cover")) if @plant.hazards.intersect?(%w[burning_sap rash])
           basic
         end

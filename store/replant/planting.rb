@@ -23,6 +23,12 @@ module Thistle
       # Marks it as planted on a day; count: how many went in, where they are not as many as were planned.
       def planted(date, count = nil) = update(done_on: date, planted_count: count == plugs ? nil : count)
 
+      # "40 pots", "36 of 40 plugs" where fewer went in; as it is bought.
+      def amount_said
+        stock = Core::Replant::Native::STOCK.fetch(Core::Replant::Stock.of(native))
+        planted_count ? "#{planted_count} of #{plugs} #{stock}" : "#{plugs} #{stock}"
+      end
+
       # How many stand in the ground, as far as anybody said; nil for seed.
       def in_ground = planted_count || plugs
 

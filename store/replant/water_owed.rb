@@ -7,8 +7,13 @@ module Thistle
     class WaterOwed
       YEARS = 2 # after planting, in which it is looked after (memory)
       # patch; planted_on: of the youngest; fill: of what its roots reach; on: the day on which it wants water, at the
-      # latest the last day of the forecast; last: watered; litres: for all of its plants.
-      Owed = Core::Value.define(:patch, :planted_on, :fill, :on, :last, :litres)
+      # latest the last day of the forecast; last: watered; litres: for all of its plants; rain_mm: of the last seven
+      # days, nil where a day of them is not known.
+      Owed = Core::Value.define(:patch, :planted_on, :fill, :on, :last, :litres, :rain_mm) do
+        # mm that a week of young plants still wants, by the usual inch; nil where the rain is not known.
+        def week_mm = rain_mm && [WEEK_MM - rain_mm, 0.0].max
+      end
+      WEEK_MM = 25.4 # an inch a week while they are young (common practice)
       CATCH = 0.1 # m² of soil that a plug's water goes into (memory)
 
       def initialize(properties, today)
@@ -46,8 +51,16 @@ module Thistle
         on, fill, dry = followed(site, planted_on, waterings)
         return unless on || always
 
-        litres = dry * CATCH * plantings.sum(&:plugs)
-        Owed.new(patch:, planted_on:, fill:, on:, last: waterings.last, litres:)
+        litres = dry * CATCH * plantings.sum(&:in_ground)
+        Owed.new(patch:, planted_on:, fill:, on:, last: waterings.last, litres:, rain_mm: rain(site))
+      end
+
+      def rain(site)
+        (@rain ||= {})[site] ||= begin
+          days = ((@today - 7)...@today).map { |date| site.day(date).rain }
+          [days.all? ? days.sum : nil]
+        end
+        @rain[site].first
       end
 
       # {patch id => days on which it was watered}.

@@ -113,6 +113,9 @@ module Thistle
           end
         end
 
+        # Actives in the vessel, each once.
+        def actives = [product, second].compact.flat_map { |one| one.ingredients.map(&:active) }.uniq(&:key)
+
         # What has to be said of the products where they go: [[words, source]].
         def notes = [product, second].compact.flat_map { |one| one.on(use).notes }.uniq
 

@@ -93,6 +93,7 @@ module Thistle
 
             app.post "/work/days/:id/wishes" do
               day, patch = work_day_at(params["id"]), patch_at(params["patch"])
+              halt 404 unless day.on?(patch)
               act = %w[pin ban free].include?(params["wish"]) ? params["wish"] : halt(404)
               block = params["block"].to_s.empty? ? nil : Whole.read(params["block"])
               why = params["why"].to_s.strip[0, 300]

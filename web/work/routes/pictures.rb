@@ -9,6 +9,7 @@ module Thistle
           def self.registered(app)
             app.post "/work/pictures" do
               patch, day = patch_at(params["patch"]), Store::WorkDay.live[id: Whole.read(params["day"])]
+              halt 404 if day && !day.on?(patch)
               moment = Store::Picture::MOMENTS.key?(params["moment"]) ? params["moment"] : halt(404)
               file = Upload.read(params["file"]) or raise Core::BadInput, "Take or choose a photograph first."
               image = Formats::Image.all([file]).first
