@@ -25,6 +25,8 @@ module Thistle
         ground_dose: { "metric" => ["kg/ha", 1000.0], "us" => ["lb/ac", 453.59237 / (M2_PER_ACRE / 10_000)] },
         # Product on ground, mL on a hectare.
         spread: { "metric" => ["L/ha", 1000.0], "us" => ["fl oz/ac", ML_PER_FL_OZ / (M2_PER_ACRE / 10_000)] },
+        # Of what is weighed, g on a hectare.
+        spread_dry: { "metric" => ["g/ha", 1.0], "us" => ["oz/ac", 28.349523125 / (M2_PER_ACRE / 10_000)] },
         # Spray on ground, litres on 100 m².
         rate: { "metric" => ["L per 100 m²", 1.0], "us" => ["gal/ac", ML_PER_GALLON / 1000 / (M2_PER_ACRE / 100)] }
       }.freeze
@@ -64,6 +66,8 @@ module Thistle
 
       def spread(ml_per_ha) = "#{figure(from_si(:spread, ml_per_ha))} #{unit(:spread)}"
 
+      def spread_dry(g_per_ha) = "#{figure(from_si(:spread_dry, g_per_ha))} #{unit(:spread_dry)}"
+
       # A plant's height or spacing from cm: whole inches or feet in US units.
       def depth(cm)
         return cm >= 100 ? "#{figure(cm / 100.0)} m" : "#{figure(cm)} cm" unless us?
@@ -91,9 +95,9 @@ module Thistle
 
       # Fills the quantities into a text: {volume:280.5} (mL), {area:50} (m²), {mass:3} (g), {length:30} (m), {depth:90}
       # (cm), {rate:5} (L on 100 m²), {rain:25} (mm), {wind:12} (km/h), {temperature:5} (°C), {warmth:210} (degree days
-      # above 5 °C), {spread:1500} (mL on a hectare); {most_wind:9.6} and the like for limits.
-      QUANTITY = /\{(volume|area|mass|length|depth|rate|rain|(?:most_|least_)?(?:wind|temperature)|warmth|spread):
-                   (-?[\d.]+)\}/x
+      # above 5 °C), {spread:1500} (mL on a hectare), {spread_dry:60} (g); {most_wind:9.6} and the like for limits.
+      QUANTITY = /\{(volume|area|mass|length|depth|rate|rain|(?:most_|least_)?(?:wind|temperature)|warmth|
+                   spread_dry|spread):(-?[\d.]+)\}/x
       def fill(text) = text.gsub(QUANTITY) { public_send(Regexp.last_match(1), Regexp.last_match(2).to_f) }
 
       # Degree days above 5 °C.

@@ -6,7 +6,8 @@ module Thistle
       # A product as its label describes it: one or two actives, what it may be used for and how strong, what it asks of
       # the day. What nobody typed is nil: a question, never a default.
       class Product
-        # One use that the label has: percent of product by volume in the mix, and mL of product on a hectare; from, to.
+        # One use that the label has: percent of product by volume in the mix, and mL (g of a dry one) of product on a
+        # hectare; from, to.
         # carrier: what the label carries it in there; nil where nobody typed that.
         Use = Value.define(:kind, :low, :high, :rate_low, :rate_high, :carrier) do
           def within?(percent) = between?(percent, low, high)
@@ -117,13 +118,14 @@ module Thistle
             "#{USES.fetch(kind.to_s)}."
         end
 
-        # The same for so many mL of product on a hectare; a rate stands in the words as {spread:1500}.
+        # The same for so many mL of product on a hectare, g of a dry one; a rate stands in the words as {spread:1500}.
         def against_rate(kind, ml_per_ha)
           allowed = labelled? ? use(kind) : nil
           return if allowed.nil? || allowed.rate_within?(ml_per_ha)
 
-          ends = [allowed.rate_low, allowed.rate_high].map { |ml| ml ? "{spread:#{ml.round(1)}}" : "any" }
-          "{spread:#{ml_per_ha.round(1)}} of product is outside the label's #{ends.uniq.join(" to ")} for " \
+          unit = dry? ? "spread_dry" : "spread"
+          ends = [allowed.rate_low, allowed.rate_high].map { |one| one ? "{#{unit}:#{one.round(1)}}" : "any" }
+          "{#{unit}:#{ml_per_ha.round(1)}} of product is outside the label's #{ends.uniq.join(" to ")} for " \
             "#{USES.fetch(kind.to_s)}."
         end
 

@@ -162,7 +162,7 @@ module Thistle
         use = Core::Mix::Product.use_of(removal)
         found = []
         found << one.label.against(use, 100 * one.ml / mix_ml) if use && one.ml && mix_ml&.positive?
-        found << one.label.against_rate(use, one.ml / area_m2 * 10_000) if use && one.ml && area_m2&.positive?
+        found << one.label.against_rate(use, one.amount / area_m2 * 10_000) if use && one.amount && area_m2&.positive?
         found << "#{one.label.name} had expired." if one.label.expired?(done_on)
         found
       end

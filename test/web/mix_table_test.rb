@@ -86,6 +86,31 @@ module Thistle
       end
     end
 
+    # Granules by weight: a label's rate in grams on a hectare, held against the tank, and a record that keeps grams.
+    def test_what_is_weighed
+      send_form(:post, "/mix/shelf", at: metric, name: "Granules", form: "granule", active1: "metsulfuron",
+                                     percent1: "60", use_foliar: "true", rate_low_foliar: "40", rate_high_foliar: "80")
+      granules = Store::Product.last
+      bench = { at: metric, vessel: "tank", product: granules.id, area: 1000, rate: 4 }
+      found = asked("/mix.json", **bench)
+
+      assert_in_delta 4, found["answer"]["parts"].find { |part| part["name"] == "Granules" }["grams"], 0.01
+      assert_empty found["objections"]
+      found = asked("/mix.json", **bench, target: "100 g/ha")
+
+      assert_match(%r{100 g/ha of product is outside the label.s 40 g/ha to 80 g/ha}, found["objections"].first["text"])
+      send_form(:post, "/work/treatments", patch: patch("Q-05").id, method_key: "foliar_spot", done_on: "2026-05-12",
+                                           crew_size: "1", hours: "1", product_id: granules.id, product: "12",
+                                           mix: "4000", area: "1000", applicator: "R. Lindqvist")
+      work = Store::Treatment.last
+
+      assert_equal [nil, 12.0], [work.product_ml, work.product_g]
+      assert_match(/120 g.ha of product is outside/, work.against_label.map { |text| Core::Units.new.fill(text) }.join)
+      get "/mix/records?at=#{metric}"
+
+      assert_said "Granules, 12 g"
+    end
+
     # A strength with its unit behind it, as one says it; a unit that nobody knows.
     def test_a_unit_typed_behind_the_number
       { "2 qt/ac" => ["qt_ac", 2], "1.5 lb ae/acre" => ["lb_acid_ac", 1.5], "2 %" => ["product", 2],

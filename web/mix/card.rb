@@ -69,7 +69,7 @@ module Thistle
         def limits(product)
           use = product.use(desk.use)
           found = [use && "#{Core::Mix::Product.span(use)} of product",
-                   use && range("product on ground", use.rate_low, use.rate_high, :spread),
+                   use && range("product on ground", use.rate_low, use.rate_high, product.dry? ? :spread_dry : :spread),
                    limit("wind", product.wind_low, product.wind_high, :wind),
                    limit("warmth", product.temperature_low, product.temperature_high, :temperature),
                    product.rainfast_h && "no rain for #{hours(product.rainfast_h)}",

@@ -37,7 +37,7 @@ module Thistle
 
         # What a tank would put of a product on a hectare.
         def on_ground(dose)
-          return if @desk.vessel != "tank" || dose.product.dry?
+          return unless @desk.vessel == "tank"
 
           ml = @desk.amount.ml_a_hundred * dose.strength.share * 100
           dose.product.against_rate(@desk.use, ml)&.then { |text| @units.fill(text) }

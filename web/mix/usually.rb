@@ -39,15 +39,15 @@ module Thistle
         # Labels say percent of product, or a rate on the ground; planning values are percent of active.
         def counted_as(product)
           return "active" unless product&.labelled?
-          return units.us? ? "floz_ac" : "l_ha" if rate_of(product)
+          return product.dry? ? "grams" : "product" unless rate_of(product)
 
-          product.dry? ? "grams" : "product"
+          { true => %w[oz_ac g_ha], false => %w[floz_ac l_ha] }.fetch(product.dry?)[units.us? ? 0 : 1]
         end
 
-        # mL on a hectare where the label has a rate alone, and there is ground for it; else nil.
+        # mL (g of a dry one) on a hectare where the label has a rate alone, and there is ground for it; else nil.
         def rate_of(product)
           use = product.use(@desk.use)
-          return if vessel != "tank" || use.nil? || use.low || use.high || product.dry?
+          return if vessel != "tank" || use.nil? || use.low || use.high
 
           use.rate_low || use.rate_high
         end

@@ -121,10 +121,13 @@ module Thistle
             end
           end
 
+          # What a rate on the ground is typed in: of what is weighed by weight.
+          def spread = Core::Knowledge.shipped.formulations.dig(values[:form], "dry") ? :spread_dry : :spread
+
           def uses
             KINDS.filter_map do |kind|
               ends = { low: values[:"low_#{kind}"], high: values[:"high_#{kind}"],
-                       rate_low: si(:"rate_low_#{kind}", :spread), rate_high: si(:"rate_high_#{kind}", :spread) }
+                       rate_low: si(:"rate_low_#{kind}", spread), rate_high: si(:"rate_high_#{kind}", spread) }
               carrier = values[:"carrier_#{kind}"]
               { kind:, carrier:, **ends }.compact if values[:"use_#{kind}"] || carrier || ends.values.any?
             end
@@ -168,12 +171,14 @@ module Thistle
               end
             end
 
+            def spread = product.label.dry? ? :spread_dry : :spread
+
             def uses
               product.uses_said.each_with_object({}) do |use, all|
                 all.merge!("use_#{use.kind}": true, "carrier_#{use.kind}": use.carrier,
                            "low_#{use.kind}": use.low, "high_#{use.kind}": use.high,
-                           "rate_low_#{use.kind}": units.from_si(:spread, use.rate_low)&.round(4),
-                           "rate_high_#{use.kind}": units.from_si(:spread, use.rate_high)&.round(4))
+                           "rate_low_#{use.kind}": units.from_si(spread, use.rate_low)&.round(4),
+                           "rate_high_#{use.kind}": units.from_si(spread, use.rate_high)&.round(4))
               end
             end
           end
