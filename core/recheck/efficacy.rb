@@ -17,13 +17,13 @@ module Thistle
         # What all records of a plant and a method come to: stems' worth counted and dead, stems, records, and how far
         # off the plan (its log odds), weighed.
         Sums = Struct.new(:counted, :dead, :stems, :records, :off, :weight, :plan)
-        # Shares, 0 to 1: mean, low and high (90 %); stems, records: what it rests on; planned: {low, likely, high} of
+        # Shares, 0 to 1: mean, low and high (95 %); stems, records: what it rests on; planned: {low, likely, high} of
         # the handbook; shift: how other plants moved it, on the log odds; beta: the Beta.
         Answer = Value.define(:mean, :low, :high, :stems, :records, :planned, :shift, :beta)
 
         ALIKE = 12.0 # stems' worth at which half of what a record tells is its patch (memory)
         SHIFT, PLANTS = 0.6, 0.5 # standard deviations on the log odds: of a method here, of plants about it (memory)
-        Z80, TAILS = 1.2815515655446004, [0.05, 0.95].freeze
+        Z80, TAILS = 1.2815515655446004, [0.025, 0.975].freeze
         FIRM = 2.0..80.0 # stems' worth of a planning value
         ODD = 0.05 # a record that this few would be as bad as
 

@@ -18,6 +18,8 @@ module Thistle
           @turns = reordered(turns)
         end
 
+        def inspect = "#<#{self.class.name} #{turns.size} turns>"
+
         # [job] that are parts, in the order of the walk.
         def stops = @stops ||= by_block.values.reduce([]) { |done, jobs| done + leg(done, jobs) }
 
@@ -46,8 +48,11 @@ module Thistle
           used = turns.map(&:block).uniq.sort
           return turns if used.size < 2 || used.size > TRIED
 
-          orders = used.permutation.map { |order| moved(turns, used.zip(order).to_h) }
-          orders.select { |some| possible?(turns, some) }.min_by { |some| cost(some) } || turns
+          used.permutation.sort_by { |order| cost(turns, used, order) }.each do |order|
+            changed = moved(turns, used.zip(order).to_h)
+            return changed if possible?(turns, changed)
+          end
+          turns
         end
 
         def moved(turns, to) = turns.map { |turn| turn.with(block: to.fetch(turn.block)) }
@@ -60,11 +65,16 @@ module Thistle
           end && @plan.worth(now) >= @plan.worth(was) - 0.01
         end
 
-        # Seed before clean ground counts more than any way.
-        def cost(turns)
-          by = turns.group_by(&:block).sort.map { |_, some| parts(some) }
-          early = by.each_index.count { |n| by[n].any?(&:late) && by.drop(n + 1).flatten.any? { |job| !job.late } }
-          (early * 1e6) + legs(by.map { |jobs| middle(jobs) })
+        # Metres between the middles of blocks; seed before clean ground counts more than any way. order: the block that
+        # each of those used becomes.
+        def cost(turns, used, order)
+          @blocks ||= turns.group_by(&:block).transform_values do |some|
+            jobs = parts(some)
+            [middle(jobs), jobs.any?(&:late), jobs.any? { |job| !job.late }]
+          end
+          by = used.zip(order).sort_by(&:last).map { |block, _| @blocks.fetch(block) }
+          early = by.each_index.count { |n| by[n][1] && by.drop(n + 1).any?(&:last) }
+          (early * 1e6) + legs(by.map(&:first))
         end
 
         # The stops of a block that were not visited yet, on from the last one.
