@@ -24,9 +24,9 @@ module Thistle
         def because
           [("sloping ground" if @facts.slope == "slope")&.then { |words| [words, @slow["slope"]] },
            ("steep ground" if @facts.slope == "steep")&.then { |words| [words, @slow["steep"]] },
-           (["a dense stand", @slow["dense"]] if @facts.cover.to_f > DENSE),
+           (["a dense stand", @slow[thorny? ? "dense_thorns" : "dense"]] if @facts.cover.to_f > DENSE),
            (["cut before, and grown back", @slow["cut_before"]] if @cut_before),
-           (["heat", @slow["hot"]] if @felt && @felt >= Exposure::HEAT.keys.first),
+           (["heat", heat] if heat),
            (["a long day", tired] if tired > 1)].compact
         end
 
@@ -35,6 +35,15 @@ module Thistle
 
         private
 
+        HEAT = %w[hot hotter dangerous dangerous].freeze # by the steps of Exposure::HEAT
+        private_constant :HEAT
+
+        def heat
+          step = @felt && Exposure::HEAT.keys.rindex { |from| @felt >= from }
+          step && @slow[HEAT[step]]
+        end
+
+        def thorny? = @facts.plant.is?(:thorny) || @facts.plant.hazards.include?("thorns")
         def times = because.map(&:last).reduce(1.0, :*)
 
         # On average over a day that is longer than people last.
