@@ -1,10 +1,16 @@
 # frozen_string_literal: true
 
+require "securerandom"
+
 module Thistle
   module Store
     # Model: long work and how far it is, kept in the file: whichever process is asked can answer, and work whose
-    # process is gone is known to be lost.
+    # process is gone is known to be lost. Work belongs to whoever holds the row's token: every slice and the end ask
+    # for it, so that what was given up writes nothing more.
     class Job < Sequel::Model(:jobs)
+      # The job was given up by somebody who took it for lost.
+      class GivenUp < StandardError; end
+
       QUIET = 300 # seconds without a sign of life after which it is given up
       LOST = "The server stopped before it was done. What was there before is as it was; ask again."
       AT_ONCE = 2 # of all processes; the rest wait, in the order in which they were asked for
@@ -12,35 +18,56 @@ module Thistle
       CROWD = "#{WAITING} long pieces of work wait already. Try again in a few minutes.".freeze
       LOOK = 0.2 # seconds between looks whether it is one's turn
 
-      # Begins to keep record of work on something. Where a status says that it is being worked on, begin both in one
-      # transaction, so that nobody takes it for lost. Raises BadInput when too many wait, unless it must be done.
-      def self.start(kind, subject, total: 0, must: false)
-        raise Core::BadInput.new(CROWD, field: :base) if !must && under_way.count(&:waiting?) >= WAITING
+      class << self
+        # Seconds of this machine since it started, without those that it slept: nobody sets this clock, and a laptop
+        # that was shut for an hour has not been quiet for one.
+        def clock = Process.clock_gettime(Process::CLOCK_MONOTONIC)
 
-        create(kind:, subject_id: subject.id, total:, pid: Process.pid, beat_at: Time.now.utc)
+        # Which run of the machine the clock counts within; "" where the system does not say.
+        def boot
+          @boot ||= File.read("/proc/sys/kernel/random/boot_id").strip
+        rescue SystemCallError
+          @boot = ""
+        end
+
+        # Begins to keep record of work on something. Where a status says that it is being worked on, begin both in one
+        # transaction, so that nobody takes it for lost. Raises BadInput when too many wait, unless it must be done.
+        def start(kind, subject, total: 0, must: false)
+          raise Core::BadInput.new(CROWD, field: :base) if !must && under_way.count(&:waiting?) >= WAITING
+
+          create(kind:, subject_id: subject.id, total:, pid: Process.pid, boot:, beat: clock,
+                 token: SecureRandom.hex(8)).tap(&:own)
+        end
+
+        # Those that run or wait, in their order.
+        def under_way = where(status: "running").order(:id).all.reject(&:lost?)
+
+        # The last one of a kind for a record.
+        def of(kind, subject) = where(kind:, subject_id: subject.id).reverse(:id).first
       end
 
-      # Those that run or wait, in their order.
-      def self.under_way = where(status: "running").order(:id).all.reject(&:lost?)
+      # Whoever started it keeps its token; a row that is only read never acts.
+      def own = @token = token
 
-      # The last one of a kind for a record.
-      def self.of(kind, subject) = where(kind:, subject_id: subject.id).reverse(:id).first
-
-      # Does the work on a thread of its own, when its turn comes. The block is given the job and tells it how far it is
-      # (#at). What goes wrong is kept, and given to `failed` as a sentence.
+      # Does the work on a thread of its own, when its turn comes. The block is given the job, writes within #hold and
+      # tells it how far it is (#at). What goes wrong is kept, and given to `failed` as a sentence.
       def later(failed: nil, &work)
         Thread.new do
-          sleep(LOOK) && beat until turn? # whoever waits for a turn is not lost
+          sleep(LOOK) && beat_on until turn? # whoever waits for a turn is not lost
           now(failed:, &work)
+        rescue GivenUp
+          self
         end
         self
       end
 
       # The same while the caller waits.
       def now(failed: nil)
-        this.update(begun_at: Time.now.utc)
+        mine(begun: Job.clock)
         yield self
-        this.update(status: "done", done: total)
+        mine(status: "done", done: total, token: nil)
+        self
+      rescue GivenUp # whoever gave it up has cleared away what it had done
         self
       rescue StandardError => e
         warn "#{kind} #{subject_id}: #{e.class}: #{e.message}", *e.backtrace.first(5) unless e.is_a?(Core::BadInput)
@@ -49,43 +76,69 @@ module Thistle
         self
       end
 
-      # So many are done.
-      def at(count) = this.update(done: [count, total].min, beat_at: Time.now.utc)
-
-      # A sign of life, now and then.
-      def beat
-        return if @beaten && Time.now.utc - @beaten < QUIET / 10
-
-        @beaten = Time.now.utc
-        this.update(beat_at: @beaten)
+      # One transaction of its work, only while it is still this one's. Raises GivenUp.
+      def hold
+        db.transaction do
+          mine(beat: Job.clock)
+          yield
+        end
       end
 
-      def fail_with(words, failed = nil)
-        this.update(status: "failed", fault: words)
-        failed&.call(words)
+      # So many are done. Raises GivenUp.
+      def at(count) = mine(done: [count, total].min, beat: Job.clock)
+
+      # Gives up work of another that is lost: from here on it writes nothing. True for the one of those who try.
+      def give_up
+        Job.where(id:, status: "running", token:).update(status: "failed", fault: LOST, token: nil) == 1
       end
 
       def running? = status == "running"
-      def lost? = running? && (!alive? || Time.now.utc - beat_at > QUIET)
-      def waiting? = running? && begun_at.nil?
+      def lost? = running? && (boot != Job.boot || !alive? || quiet?)
+      def waiting? = running? && begun.nil?
       # Since it began; 0 while it waits.
-      def seconds = begun_at ? Time.now.utc - begun_at : 0
+      def seconds = begun ? Job.clock - begun : 0
 
       # How many are worked on or waited for before this one.
-      def ahead = Job.under_way.count { |one| one.id < id || one.begun_at }
+      def ahead = Job.under_way.count { |one| one.id < id || one.begun }
 
       private
+
+      # Writes to the row while it is one's own. Raises GivenUp.
+      def mine(**columns)
+        return if @token && Job.where(id:, status: "running", token: @token).update(columns) == 1
+
+        raise GivenUp
+      end
+
+      # A sign of life, now and then.
+      def beat_on
+        return if @beaten && Job.clock - @beaten < QUIET / 10
+
+        mine(beat: @beaten = Job.clock)
+      end
+
+      # What the work stands for is put right first: a stop between the two leaves a job that is lost, not one that is
+      # over.
+      def fail_with(words, failed)
+        mine(beat: Job.clock)
+        failed&.call(words)
+        mine(status: "failed", fault: words, token: nil)
+      rescue GivenUp
+        nil
+      end
 
       # Is there a place, and nobody before? Then it is taken, in one step.
       def turn?
         return false unless next?(Job.under_way)
 
-        db.transaction { next?(Job.under_way) && this.update(begun_at: Time.now.utc) == 1 }
+        db.transaction { next?(Job.under_way) && mine(begun: Job.clock).nil? }
       end
 
       def next?(others)
-        others.count(&:begun_at) < AT_ONCE && others.reject(&:begun_at).first&.id == id
+        others.count(&:begun) < AT_ONCE && others.reject(&:begun).first&.id == id
       end
+
+      def quiet? = !(Job.clock - beat).between?(0, QUIET)
 
       def alive?
         Process.kill(0, pid)

@@ -47,8 +47,9 @@ module Thistle
         Job.where(kind: "plan", status: "running").all.each do |job|
           next unless job.lost? || (all && job.pid == Process.pid)
 
-          job.fail_with(Job::LOST)
-          where(id: job.subject_id, status: "solving").update(status: "failed", fault: STOPPED)
+          db.transaction do
+            job.give_up && where(id: job.subject_id, status: "solving").update(status: "failed", fault: STOPPED)
+          end
         end
       end
     end

@@ -61,18 +61,14 @@ module Thistle
 
       # The dry run: what would happen, row by row, written beside each row. At once when it is short.
       def look(seen_on:, at_once: total <= AT_ONCE)
-        work("looking", ends_as: "draft", at_once:) do |job|
-          DryRun.new(self, seen_on:).call { |count| job.at(count) }
-        end
+        work("looking", ends_as: "draft", at_once:) { |job| DryRun.new(self, seen_on:, job:).call }
       end
 
       AT_ONCE = 2000 # rows that are looked over while the page waits
 
       # Takes it onto the map, whole or not at all. Of two people who ask at once, one does it; the other gets nil.
       def take(seen_on:, at_once: false)
-        work("taking", ends_as: "taken", at_once:) do |job|
-          Taking.new(self, seen_on:).call { |count| job.at(count) }
-        end
+        work("taking", ends_as: "taken", at_once:) { |job| Taking.new(self, seen_on:, job:).call }
       end
 
       # Takes the whole arrival back: what was added goes, what was changed is as it was. Raises BadInput when something
@@ -95,10 +91,10 @@ module Thistle
       # process can be running.
       def self.recover(all: false)
         where(status: %w[looking taking]).all.each do |arrival|
-          next if arrival.busy? && !(all && arrival.job.pid == Process.pid)
+          job = arrival.job
+          next if arrival.busy? && !(all && job.pid == Process.pid)
 
-          arrival.job&.fail_with(Job::LOST)
-          arrival.give_up(Job::LOST)
+          arrival.give_up(Job::LOST) if job.nil? || !job.running? || job.give_up
         end
       end
 
@@ -120,7 +116,7 @@ module Thistle
         job = claim(status) or return
         job.public_send(at_once ? :now : :later, failed: method(:give_up)) do
           yield job
-          this.update(status: ends_as, done: total)
+          job.hold { this.update(status: ends_as, done: total) }
         end
         @counts = @job = nil
         refresh

@@ -5,8 +5,8 @@ module Thistle
     # Reading: what taking a file would do, row by row: add, change (its code is known here), double (the same plant
     # within the arrival's distance), same, or refuse with the reason.
     class DryRun
-      def initialize(arrival, seen_on:)
-        @arrival, @seen_on = arrival, seen_on
+      def initialize(arrival, seen_on:, job:)
+        @arrival, @seen_on, @job = arrival, seen_on, job
         @property = arrival.property
         @reading = arrival.reading
         @known = @property.live_patches.select_hash(:code, :id)
@@ -32,7 +32,6 @@ module Thistle
       end
       private_constant :InFile, :OnMap
 
-      # Yields the number of rows done after each slice.
       def call
         db = Patch.db
         rows = db[:arrival_rows].where(arrival_id: @arrival.id).order(:row)
@@ -40,13 +39,13 @@ module Thistle
         rows.select_map(:id).each_slice(Arrival::SLICE).with_index do |ids, n|
           slice = rows.where(id: ids).all
           told = slice.map { |row| [row[:id], *judge(row)] }
-          db.transaction do
+          @job.hold do
             settle_shapes(db)
             told.group_by { |_, *answer| answer }.each do |(verdict, reason, patch_id), same|
               db[:arrival_rows].where(id: same.map(&:first)).update(verdict:, reason:, patch_id:)
             end
           end
-          yield [(n + 1) * Arrival::SLICE, @arrival.total].min if block_given?
+          @job.at((n + 1) * Arrival::SLICE)
         end
       end
 

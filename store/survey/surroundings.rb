@@ -11,9 +11,9 @@ module Thistle
       AT_ONCE = 1000 # patches that are worked out while someone waits; more are done beside the page
 
       # Works out everything for patches of a property: all of them unless ids are given.
-      def self.settle(property, ids = nil, &)
+      def self.settle(property, ids = nil, job: nil)
         property.associations.delete(:zones)
-        new(property).settle(ids || property.live_patches.unordered.order(:id).select_map(:id), &)
+        new(property).settle(ids || property.live_patches.unordered.order(:id).select_map(:id), job:)
       end
 
       # The same, beside the page where they are many. Call it after what changed is stored.
@@ -22,7 +22,7 @@ module Thistle
         return settle(property, ids) if ids.size <= AT_ONCE
 
         Job.start("settle", property, total: ids.size, must: true)
-           .later { |job| settle(property, ids) { |done| job.at(done) } }
+           .later { |job| settle(property, ids, job:) }
       end
 
       # Work on a property that was cut off is done again, whole.
@@ -30,8 +30,7 @@ module Thistle
         Job.where(kind: "settle", status: "running").all.each do |job|
           next unless job.lost? || (all && job.pid == Process.pid)
 
-          job.fail_with(Job::LOST)
-          Property[job.subject_id]&.then { |property| settle_soon(property) }
+          Property[job.subject_id]&.then { |property| settle_soon(property) } if job.give_up
         end
       end
 
@@ -75,13 +74,14 @@ module Thistle
 
       SLICE = 100 # patches written in one go, so that other writers get their turn
 
-      # Yields how many are done after each slice. What costs time is worked out before the file is asked for.
-      def settle(ids)
+      # What costs time is worked out before the file is asked for. A job is told how far it is.
+      def settle(ids, job: nil)
         ids.each_slice(SLICE).with_index do |some, n|
           patches = Patch.live.where(id: some).select(:id, :geometry, :width_m, :radius_m).all
           found = patches.map { |patch| [patch.id, *of(patch.shape, width_m: patch.width_m, radius_m: patch.radius_m)] }
-          Patch.db.transaction { found.each { |row| self.class.write(*row) } }
-          yield (n * SLICE) + some.size if block_given?
+          writing = proc { found.each { |row| self.class.write(*row) } }
+          job ? job.hold(&writing) : Patch.db.transaction(&writing)
+          job&.at((n * SLICE) + some.size)
         end
       end
 

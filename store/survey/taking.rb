@@ -2,11 +2,11 @@
 
 module Thistle
   module Store
-    # Process: takes a looked-over arrival into the map in slices, telling how far it is; what it adds is seen when all
-    # of it is there.
+    # Process: takes a looked-over arrival into the map in slices of a job, told how far it is; what it adds is
+    # seen when all of it is there.
     class Taking
-      def initialize(arrival, seen_on:)
-        @arrival, @seen_on = arrival, seen_on
+      def initialize(arrival, seen_on:, job:)
+        @arrival, @seen_on, @job = arrival, seen_on, job
         @property = arrival.property
         @reading = arrival.reading
         @now = Time.now.utc
@@ -18,18 +18,18 @@ module Thistle
 
       CHANGES = 25 # patches changed in one go, so that other writers get their turn
 
-      # Yields the number of rows done now and then. Additions go in unseen, in slices, so that nobody waits long; then
+      # Additions go in unseen, in slices, so that nobody waits long; then
       # all of them are shown at once.
       def call
         @surroundings = Surroundings.new(@property)
         done = 0
         rows_of(%w[add double]).each_slice(Arrival::SLICE) do |rows|
           add(rows)
-          yield done += rows.size if block_given?
+          @job.at(done += rows.size)
         end
         rows_of(%w[change]).each_slice(CHANGES) do |rows|
-          @db.transaction { rows.each { |row| change(row) } }
-          yield done += rows.size if block_given?
+          @job.hold { rows.each { |row| change(row) } }
+          @job.at(done += rows.size)
         end
         show
         Overlaps.settle(@property, @arrival.patches_dataset.live.unordered.select_map(:id))
@@ -63,12 +63,12 @@ module Thistle
       def add(rows)
         @shared = []
         patches = rows.map { |row| columns_of(row) }
-        @db.transaction { store(rows, patches) }
+        @job.hold { store(rows, patches) }
       end
 
       # The whole of it appears.
       def show
-        @db.transaction do
+        @job.hold do
           keep_absences
           @arrival.patches_dataset.update(deleted_at: nil)
         end

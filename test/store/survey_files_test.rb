@@ -45,6 +45,34 @@ module Thistle
       assert_match(/Nothing of a.geojson is on the map/, assert_raises(Core::BadInput) { arrival.undo }.message)
     end
 
+    # In the middle of an import an hour goes by. By the calendar (a clock set, a laptop that slept) it is not lost, and
+    # comes in whole; by the machine's own clock it is: given up, cleared away, and it writes no slice more.
+    def test_an_import_that_is_taken_for_lost_is_whole_or_not_at_all
+      before, later = Store::Patch.count, Time.now + 3600
+      moved = Store::Job.clock + 3600
+
+      assert_equal ["taken", before + 1200],
+                   import_while(38.0) { Time.stub(:now, later) { Store::Arrival.recover } }
+      assert_equal ["failed", before + 1200],
+                   import_while(38.2) { Store::Job.stub(:clock, moved) { Store::Arrival.recover } }
+      assert_equal Store::Job::LOST, Store::Arrival.order(:id).last.fault
+    end
+
+    # Takes 1200 points at a latitude; the block runs in the middle of the second slice. [status, number of patches]
+    def import_while(lat, &)
+      point = ->(n) { { "type" => "Point", "coordinates" => [-91.4 + (n * 5e-4), lat] } }
+      features = Array.new(1200) { |n| Formats::Feature.new(geometry: point[n], properties: {}) }
+      arrival = Store::Arrival.draft(@property, "many.geojson", features)
+      arrival.look(seen_on: @today, at_once: true)
+      made, rows = Store::Incoming.method(:new), 0
+      counted = ->(*row, **how) {
+        yield if (rows += 1) == 700
+        made.call(*row, **how)
+      }
+      Store::Incoming.stub(:new, counted) { arrival.take(seen_on: @today, at_once: true) }
+      [arrival.refresh.status, Store::Patch.count]
+    end
+
     # Next year's file: the same codes on a later day are another look; what they were stays, and the whole can be taken
     # back.
     def test_a_later_file_keeps_what_was

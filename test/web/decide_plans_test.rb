@@ -143,8 +143,8 @@ module Thistle
     def test_a_long_solve_shows_progress
       plan = Store::SeasonPlan.create(property_id: q.id,
                                       asked: JSON.generate(PLAN.merge(other: {}, weights: {}, pins: [], bans: [])))
-      Store::Job.create(kind: "plan", subject_id: plan.id, pid: Process.pid, beat_at: Time.now.utc,
-                        begun_at: Time.now.utc)
+      Store::Job.create(kind: "plan", subject_id: plan.id, pid: Process.pid, token: "t", boot: Store::Job.boot,
+                        beat: Store::Job.clock, begun: Store::Job.clock)
       get "/decide/plan"
 
       assert_includes last_response.body, "<progress"
@@ -161,7 +161,8 @@ module Thistle
       post "/survey/arrivals", authenticity_token: @token, file: upload("code,lat,lon\nZ-1,38.0012,-91.4\n", "one.csv")
       arrival = Store::Arrival.order(:id).last
       arrival.update(status: "looking")
-      Store::Job.create(kind: "arrival", subject_id: arrival.id, pid: 4_194_304, beat_at: Time.now.utc)
+      Store::Job.create(kind: "arrival", subject_id: arrival.id, pid: 4_194_304, token: "t", boot: Store::Job.boot,
+                        beat: Store::Job.clock)
       Web::Daybreak.recover
 
       assert_equal ["failed", Store::Job::LOST], arrival.refresh.values.values_at(:status, :fault)

@@ -121,7 +121,7 @@ module Thistle
       property = patch("Q-01").property
       gate = Queue.new
       jobs = Array.new(4) { Store::Job.start("settle", property).later { gate.pop } }
-      wait_for { jobs.first(2).all? { |job| job.refresh.begun_at } }
+      wait_for { jobs.first(2).all? { |job| job.refresh.begun } }
       get "/records"
 
       assert_said "waits: 2 before it", "waits: 3 before it"

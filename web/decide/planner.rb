@@ -16,7 +16,9 @@ module Thistle
 
         def call
           at_once = options.all.size <= AT_ONCE
-          Store::Job.start("plan", @record).public_send(at_once ? :now : :later, failed: method(:failed)) { solve }
+          Store::Job.start("plan", @record).public_send(at_once ? :now : :later, failed: method(:failed)) do |job|
+            solve(job)
+          end
         rescue Core::BadInput => e
           @record.update(status: "failed", fault: e.message)
         rescue StandardError => e # what was asked cannot be laid out at all
@@ -26,9 +28,10 @@ module Thistle
 
         private
 
-        def solve
+        def solve(job)
           answer = plan.solve
-          @record.update(answer: JSON.generate(written(answer)), status: answer.clashes.any? ? "impossible" : "solved")
+          told = JSON.generate(written(answer))
+          job.hold { @record.update(answer: told, status: answer.clashes.any? ? "impossible" : "solved") }
         end
 
         def failed(*) = @record.update(status: "failed", fault: "The plan could not be solved. What was asked is kept.")
