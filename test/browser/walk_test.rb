@@ -113,21 +113,21 @@ module Thistle
     def mix
       verdict("Cut low and paint the ring").click_link("Mix")
 
-      assert_selector "#mixed", text: "99 mL"
+      assert_selector "#mixed", text: "90 mL"
       fill_in "Target strength", with: "50"
 
       assert_text "stronger than the product itself (41 % active)"
       fill_in "Target strength", with: "20.5"
 
-      assert_selector ".stock", text: "99 mL"
-      assert_selector ".working", text: "60 stems × 3 mL × 1.1 to spare"
+      assert_selector ".stock", text: "90 mL"
+      assert_selector ".working", text: "60 stems × 3 mL"
       assert_text "The product's label is the law"
       click_link "Take it to the work record"
     end
 
     def record_the_work
       assert_text "Wait until 15 May"
-      assert_field "Stock used", with: "99"
+      assert_field "Stock used", with: "90"
       fill_in "People", with: "3"
       fill_in "Hours each", with: "2"
 
