@@ -19,7 +19,11 @@ module Thistle
       POINTED = 512 * 1024
       # [Image] of uploads ({ filename:, tempfile: }), read in a process of its own. Raises BadInput (field :photos).
       def self.all(files)
-        Apart.call(field: :photos) { files.map { |file| new(file[:filename], file[:tempfile].read(MAX + 1).to_s) } }
+        Core::Apart.call(field: :photos) do
+          files.map do |file|
+            new(file[:filename], file[:tempfile].read(MAX + 1).to_s)
+          end
+        end
       end
 
       attr_reader :filename, :bytes, :media, :latitude, :longitude, :taken_on, :direction

@@ -24,7 +24,7 @@ module Thistle
         def open(path)
           FileUtils.mkdir_p(File.dirname(path))
           @path = path
-          SQLite3::ForkSafety.suppress_warnings! # a fork that reads a file (Formats::Apart) closes what it inherits
+          SQLite3::ForkSafety.suppress_warnings! # a fork that reads a file (Core::Apart) closes what it inherits
           Sequel.extension :migration
           Sequel.default_timezone = :utc
           db = Sequel.sqlite(path, max_connections: CONNECTIONS, pool_timeout: 30, after_connect: method(:prepare))

@@ -19,7 +19,7 @@ module Thistle
 
     Store::Proposal.seconds = 0.25 # a day is solved dozens of times here
     # What a file holds is tested here, on a machine that may be busy with anything; how fast it is read, on the bench.
-    Formats::Apart.limits = { seconds: 600, patience: 600, altogether: 1200 }
+    Core::Apart.limits = { seconds: 600, patience: 600, altogether: 1200 }
 
     # What a page lacks is said by the sentence and the page's title, not by all of the page.
     module ShortOfPages

@@ -13,8 +13,6 @@ module Thistle
         PROJ = ->(text) { { coord_sys: text, coord_sys_class: RGeo::CoordSys::Proj4 } }
         GLOBE = RGeo::Geos.factory(srid: 4326, **PROJ["+proj=longlat +datum=WGS84 +no_defs +type=crs"])
         ROUND = 32 # corners of a quarter circle in a buffer: its area is right to 0.04 %
-        # Corners of an outline that is repaired: more, all crossing one another, take minutes and gigabytes.
-        REPAIRED = 4000
         STEP = 0.25 # degrees: places this near share a plane
 
         # The Plane for a place in degrees; places within STEP share one.
@@ -55,9 +53,8 @@ module Thistle
           return if feature.valid?
 
           at = feature.invalid_reason_location
-          corners = geometry["coordinates"].flatten.size / 2
           { at: at ? place(at.x, at.y) : geometry["coordinates"].flatten.first(2),
-            repaired: corners <= REPAIRED ? repaired(feature) : nil }
+            repaired: repaired(geometry, feature) }
         end
 
         private
@@ -80,10 +77,11 @@ module Thistle
         # A longitude on the plane's own side of the globe.
         def joined((lon, lat)) = [lon + (((@lon - lon) / 360.0).round * 360), lat]
 
-        def repaired(feature)
-          mended = Overlay.polygons(feature.make_valid)
-          mended && geometry(mended)
-        rescue RGeo::Error::RGeoError
+        # nil when there is none, or it would take too long.
+        def repaired(geometry, feature)
+          mend = proc { Overlay.polygons(feature.make_valid)&.then { |mended| geometry(mended) } }
+          Tangle.heavy?([Shape.new(geometry, [])]) ? Overlay.apart(&mend) : mend.call
+        rescue RGeo::Error::RGeoError, Overlay::Tangled
           nil
         end
       end

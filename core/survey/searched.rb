@@ -21,15 +21,27 @@ module Thistle
           Overlay.buffer(shape, sight_m / 2.0)
         end
 
-        # {searched m², unsearched Shape or nil, share 0 to 1} of an area, given the grounds searched.
-        def cover(boundary, grounds)
-          return { seen_m2: 0.0, share: 0.0, unseen: boundary } if grounds.empty?
+        FAIR = 2000 # corners of ground that a walk leaves
 
+        # {searched m², unsearched Shape or nil, share 0 to 1, left_out: number} of an area, given the grounds searched.
+        # Where they are too tangled to be put together, those of very many corners are left out.
+        def cover(boundary, grounds)
+          return { seen_m2: 0.0, share: 0.0, unseen: boundary, left_out: 0 } if grounds.empty?
+
+          { **covered(boundary, grounds), left_out: 0 }
+        rescue Overlay::Tangled
+          fair = grounds.select { |ground| ground.positions.size <= FAIR }
+          fair = [] if fair.size == grounds.size
+          { **cover(boundary, fair), left_out: grounds.size - fair.size }
+        end
+
+        def covered(boundary, grounds)
           unseen = Overlay.difference(boundary, Overlay.union(grounds))
           # Laid out on the plane and back, ground that nobody touched may have grown by a hair.
           left = [unseen&.area || 0.0, boundary.area].min
           { seen_m2: boundary.area - left, share: 1 - (left / boundary.area), unseen: }
         end
+        private_class_method :covered
       end
     end
   end

@@ -111,7 +111,11 @@ module Thistle
       def shape = Core::Survey::Shape.stored(geometry)
 
       # The ground it covers as a Shape; nil for a point or line without a size.
-      def ground = Core::Survey::Overlay.ground(shape, width: width_m, radius: radius_m)
+      def ground
+        Core::Survey::Overlay.ground(shape, width: width_m, radius: radius_m)
+      rescue Core::Survey::Overlay::Tangled # a line from before there was a budget: it stands without a width
+        nil
+      end
 
       # The PatchShape that it had on a day; nil for the one that it has now.
       def shape_on(day) = past_shapes.find { |past| day >= past.from_on && day < past.to_on }

@@ -31,7 +31,11 @@ module Thistle
       def heading = name || nature.label.capitalize
 
       # The zone with what is kept from its edge; nil when nothing is.
-      def kept_ground = distance_kept.positive? ? Core::Survey::Overlay.buffer(shape, distance_kept) : nil
+      def kept_ground
+        Core::Survey::Overlay.buffer(shape, distance_kept) if distance_kept.positive?
+      rescue Core::Survey::Overlay::Tangled # distances are kept from its line; what is around it is not drawn
+        nil
+      end
 
       # Tells the patches that it concerns: those in its reach, for rules or rank; water concerns them all.
       def tell

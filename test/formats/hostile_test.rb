@@ -17,20 +17,20 @@ module Thistle
     end
 
     def test_what_takes_too_long_or_too_much_is_cut_off
-      refused(/more than 10 seconds or 500 MB/) { Formats::Apart.call(seconds: 1) { loop { nil } } }
-      refused(/more than 10 seconds or 500 MB/) { Formats::Apart.call(seconds: 1) { sleep } }
+      refused(/more than 10 seconds or 500 MB/) { Core::Apart.call(seconds: 1) { loop { nil } } }
+      refused(/more than 10 seconds or 500 MB/) { Core::Apart.call(seconds: 1) { sleep } }
       refused(/more than 10 seconds or 500 MB/) do
-        Formats::Apart.call(megabytes: 60) { Array.new(40) { "x" * 8_000_000 } }
+        Core::Apart.call(megabytes: 60) { Array.new(40) { "x" * 8_000_000 } }
       end
-      refused(/more than 10 seconds/) { Formats::Apart.call { exit! } }
-      refused(/in its own words/) { Formats::Apart.call { raise Core::BadInput.new("in its own words", field: :file) } }
+      refused(/more than 10 seconds/) { Core::Apart.call { exit! } }
+      refused(/in its own words/) { Core::Apart.call { raise Core::BadInput.new("in its own words", field: :file) } }
 
-      assert_equal [1, "two"], Formats::Apart.call { [1, "two"] }
+      assert_equal [1, "two"], Core::Apart.call { [1, "two"] }
     end
 
     # Two at a time; one more waits, and is told when it waits for long.
     def test_places
-      places = Formats::Places.new("test-#{Process.pid}", 1)
+      places = Core::Places.new("test-#{Process.pid}", 1, full: "Many files are being read just now.")
       gate, held = Queue.new, Queue.new
       holder = Thread.new { places.hold(seconds: 1, field: :file) { held << gate.pop } }
       sleep 0.02 until Dir.glob("#{Dir.tmpdir}/test-#{Process.pid}-0.place").any?

@@ -27,7 +27,7 @@ module Thistle
     private
 
     def linear?(pattern)
-      Formats::Apart.call do
+      Core::Apart.call do
         pattern.letters.all? do |letter|
           texts = [letter * LENGTH, "#{letter * LENGTH}\0", "#{seed(pattern)}#{letter * LENGTH}\0"]
           texts.all? { |text| quick?(pattern.regexp, text) }

@@ -12,7 +12,7 @@ module Thistle
 
         # Keeps a file as a draft with its columns guessed. Raises BadInput when it is no table.
         def self.draft(property, filename, bytes)
-          guess = Formats::Apart.call { Core::Season::WeatherFile.guess(*Formats::WeatherTable.read(bytes)) }
+          guess = Core::Apart.call { Core::Season::WeatherFile.guess(*Formats::WeatherTable.read(bytes)) }
           Store::WeatherFile.create(property_id: property.id, filename:, bytes: Sequel.blob(bytes),
                                     mapping: JSON.generate(guess))
         end

@@ -17,7 +17,7 @@ module Thistle
           raise Core::BadInput.new("Choose a file first.", field: :file) unless file
 
           bytes = file[:tempfile].read
-          kind, facts = Formats::Apart.call { read(bytes, file[:tempfile].path, params) }
+          kind, facts = Core::Apart.call { read(bytes, file[:tempfile].path, params) }
           Store::Layer.keep(property, kind:, name: File.basename(file[:filename].to_s.scrub)[0, 80], bytes:, facts:)
         end
 

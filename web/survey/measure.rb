@@ -7,20 +7,20 @@ module Thistle
       class Measure
         MOST = 1000 # of a width or a radius, as typed
 
-        attr_reader :shape, :error, :repaired, :units
+        attr_reader :shape, :ground, :error, :repaired, :units
 
         def initialize(params, units, property)
           @units, @property = units, property
           @width, @radius = %w[width radius].map { |key| length(params[key]) }
           @cover, @own = params["cover_class"].to_s, Whole.read(params["own"])
           @shape = Core::Survey::Shape.parse(params["geometry"])
+          @ground = Core::Survey::Overlay.ground(@shape, width: @width, radius: @radius) || @shape
         rescue Core::Survey::Shape::Crossed => e
           @error, @repaired = e.message, e.repaired && JSON.generate(e.repaired)
         rescue Core::BadInput => e
           @error = e.message
         end
 
-        def ground = @ground ||= Core::Survey::Overlay.ground(shape, width: @width, radius: @radius) || shape
         def gross = shape.gross_area(width: @width, radius: @radius)
         def infested = Core::Survey::Cover.infested(gross, @cover.empty? ? nil : @cover)
         def water = surroundings.of(shape, width_m: @width, radius_m: @radius).first[:water_m]

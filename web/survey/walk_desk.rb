@@ -65,7 +65,7 @@ module Thistle
           reader = if text.lstrip.start_with?("$") then Formats::NMEA
                    elsif text.match?(/<(\w+:)?gpx[\s>]/) then Formats::GPX
                    end
-          return Formats::Apart.call { reader.fixes(bytes) } if reader
+          return Core::Apart.call { reader.fixes(bytes) } if reader
 
           raise Core::BadInput.new("That is not a track: an NMEA log begins with $, a GPX file with <gpx>.",
                                    field: :file)

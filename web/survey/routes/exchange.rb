@@ -32,7 +32,7 @@ module Thistle
               raise Core::BadInput.new("Choose a file first.", field: :file) unless file
 
               bytes = file[:tempfile].read(Formats::Reader::MAX_BYTES + 1)
-              features, format = Formats::Apart.call { [Formats::Reader.read(bytes), Formats::Reader.name(bytes)] }
+              features, format = Core::Apart.call { [Formats::Reader.read(bytes), Formats::Reader.name(bytes)] }
               arrival = Store::Arrival.draft(property, File.basename(file[:filename].to_s.scrub)[0, 120], features,
                                              format:)
               arrival.look(seen_on: today)

@@ -3,15 +3,16 @@
 require "io/wait"
 
 module Thistle
-  module Formats
-    # Runs what reads a strange file in a process of its own, with limits on time and memory: whatever the file does
-    # there, it is answered in words, and nothing else waits or grows.
+  module Core
+    # Runs what reads a strange file, or lays out a strange shape, in a process of its own, with limits on time and
+    # memory: whatever it does there, it is answered in words, and nothing else waits or grows.
     #
     #   features = Apart.call { Reader.read(bytes) }
     module Apart
+      FULL = "Many files are being read just now. Try again in a moment."
       SECONDS, MEGABYTES = 10, 500
       ANSWER = 96 * 1024 * 1024 # bytes of what was read
-      PLACES = Places.new("thistle-file", 2) # files at once, whichever process asks
+      PLACES = Places.new("thistle-file", 2, full: FULL) # files at once, whichever process asks
       NICE = 10 # pages go before
       # Seconds: of reading, that one more waits, of both together. Whoever tests what is read, and not how fast, gives
       # more.
@@ -30,11 +31,12 @@ module Thistle
       module_function
 
       # What the block answers, which can be marshalled. Raises BadInput as the block does, and (field) when it takes
-      # too long, too much memory, or breaks the process, or when too many others are read.
-      def call(field: :file, seconds: Apart.limits[:seconds], megabytes: MEGABYTES, &block)
-        PLACES.hold(seconds: Apart.limits[:patience], field:) do |waited|
-          left = [seconds, Apart.limits[:altogether] - waited].min
-          apart(field, left, megabytes, left < seconds ? Places::FULL : TOO_MUCH, &block)
+      # too long, too much memory, or breaks the process (`cut_off` says so), or when too many others are read.
+      def call(field: :file, limits: Apart.limits, seconds: limits[:seconds], megabytes: MEGABYTES, places: PLACES,
+               cut_off: TOO_MUCH, &block)
+        places.hold(seconds: limits[:patience], field:) do |waited|
+          left = [seconds, limits[:altogether] - waited].min
+          apart(field, left, megabytes, left < seconds ? places.full : cut_off, &block)
         end
       end
 

@@ -3,15 +3,17 @@
 require "tmpdir"
 
 module Thistle
-  module Formats
+  module Core
     # So many places, whichever process or thread asks: whoever finds none waits a while. A place is a file that is
     # locked, so that one whose holder was killed is free again.
     class Places
       LOOK = 0.05 # seconds between looks
-      FULL = "Many files are being read just now. Try again in a moment."
 
-      def initialize(name, count)
-        @name, @count = name, count
+      attr_reader :full
+
+      # full: the words for whoever found none.
+      def initialize(name, count, full:)
+        @name, @count, @full = name, count, full
       end
 
       # What the block answers, once a place is free: it is given the seconds that were waited. Raises BadInput (field)
@@ -19,7 +21,7 @@ module Thistle
       def hold(seconds:, field:)
         began = Process.clock_gettime(Process::CLOCK_MONOTONIC)
         place = wait(seconds)
-        raise Core::BadInput.new(FULL, field:) unless place
+        raise Core::BadInput.new(full, field:) unless place
 
         yield Process.clock_gettime(Process::CLOCK_MONOTONIC) - began
       ensure
