@@ -9,9 +9,12 @@ module Thistle
       GROUPED = /\A-?[1-9]\d{0,2}(,\d{3})+(,\d{3}|\.\d+)\z/
       DOUBT = "can be read in two ways: leave the comma out, or write a point for decimals"
 
-      # Float, or nil for what is not a finite number. comma: what a doubtful one means, :thousands, :decimal, or :ask
+      # What is typed or filed here lies between the two; what is less is nothing, what is more is no number of ours.
+      LEAST, MOST = 1e-12, 1e12
+
+      # Float, or nil for what is no number up to `most`. comma: what a doubtful one means, :thousands, :decimal, or :ask
       # for nobody knows, which is no number.
-      def self.read(text, comma: :ask)
+      def self.read(text, comma: :ask, most: MOST)
         plain = bare(text)
         thousands = plain.match?(GROUPED) || (comma == :thousands && plain.match?(DOUBTFUL))
         return if comma == :ask && plain.match?(DOUBTFUL)
@@ -19,7 +22,9 @@ module Thistle
         plain = plain.delete(",") if thousands
         plain = plain.tr(",", ".") if plain.match?(/\A-?\d+,\d+\z/)
         number = Float(plain, exception: false)
-        number if number&.finite?
+        return unless number&.finite? && number.abs <= most
+
+        number.abs < LEAST ? 0.0 : number
       end
 
       # Could a comma in it be read in two ways?

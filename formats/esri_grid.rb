@@ -34,7 +34,7 @@ module Thistle
         while words.scan(/\G\s*([a-z_]+)\s+(\S+)/i)
           key = words[1].downcase
           refuse "has a line “#{key}” in its head that is not part of the format" unless HEAD.include?(key)
-          found[key] = Core::Decimal.read(words[2]) or refuse "has no number after #{key}"
+          found[key] = Core::Decimal.read(words[2], most: Float::MAX) or refuse "has no number after #{key}"
         end
         found
       end

@@ -29,7 +29,7 @@ module Thistle
       set :protection, except: %i[remote_token session_hijacking], use: %i[authenticity_token], frame_options: :deny,
                        reaction: :deny
 
-      helpers AtHand, Page, Words, Marks
+      helpers AtHand, Page, Words, Marks, Once
       register Today::Routes, Identify::Routes, Survey::Routes, Season::Routes, Decide::Routes, Mix::Routes,
                Work::Routes, Recheck::Routes, Replant::Routes, Records::Routes
 
@@ -43,7 +43,10 @@ module Thistle
         halt refuse(400, fault) if fault
         redirect to("/records/properties/new"), 303 if properties.empty? && !beginning?
         session[:property] = Whole.read(params["at"]) if Whole.read(params["at"]).positive?
+        sent_before
       end
+
+      after { sent_now }
 
       error Core::BadInput do
         refuse 422, env["sinatra.error"].message

@@ -37,6 +37,7 @@ module Thistle
         return unless Store::Setting.claim("copied", Date.today.iso8601)
 
         Incoming.sweep
+        Store::SentForm.sweep
         Store::Backup.daily
       end
 
