@@ -5,7 +5,7 @@ source "https://rubygems.org"
 ruby ">= 3.1"
 
 gem "chunky_png", "~> 1.4" # draws hill-shade
-gem "css_parser", "1.22.0" # for prawn-svg; later ones want a newer Ruby
+gem "css_parser", ">= 1.22", "< 3" # for prawn-svg
 gem "csv", "~> 3.3"               # tables and Darwin Core
 gem "dry-validation", "~> 1.10"   # reads and checks what people type
 gem "erubi", "~> 1.13"            # escapes every <%= %>
@@ -27,7 +27,7 @@ gem "rake", "~> 13.2"
 gem "rgeo", "~> 3.0"              # GEOS: validity, repair, distance, overlay
 gem "rgeo-geojson", "~> 2.2"
 gem "rgeo-proj4", "~> 4.0"        # a metric projection for each property
-gem "rubyzip", "~> 2.4"           # KMZ and Darwin Core archives; selenium-webdriver needs below 3
+gem "rubyzip", ">= 2.4", "< 4"    # KMZ and Darwin Core archives
 gem "sequel", "~> 5.80"
 gem "sinatra", "~> 4.2"
 gem "sqlite3", "~> 2.0"
@@ -44,6 +44,6 @@ group :test do
   gem "rubocop-minitest", "~> 0.38", require: false
   gem "rubocop-performance", "~> 1.25", require: false
   gem "rubocop-sequel", "~> 0.4", require: false
-  gem "selenium-webdriver", "~> 4.32.0"
+  gem "selenium-webdriver", "~> 4.32"
   gem "simplecov", "~> 0.22", require: false
 end

@@ -12,8 +12,8 @@ module Thistle
       # What is typed or filed here lies between the two; what is less is nothing, what is more is no number of ours.
       LEAST, MOST = 1e-12, 1e12
 
-      # Float, or nil for what is no number up to `most`. comma: what a doubtful one means, :thousands, :decimal, or :ask
-      # for nobody knows, which is no number.
+      # Float, or nil for what is no number up to `most`. comma: what a doubtful one means, :thousands, :decimal, or
+      # :ask for nobody knows, which is no number.
       def self.read(text, comma: :ask, most: MOST)
         plain = bare(text)
         thousands = plain.match?(GROUPED) || (comma == :thousands && plain.match?(DOUBTFUL))

@@ -29,16 +29,18 @@ module Thistle
       set :protection, except: %i[remote_token session_hijacking], use: %i[authenticity_token], frame_options: :deny,
                        reaction: :deny
 
-      helpers AtHand, Page, Words, Marks, Once
+      helpers AtHand, Page, Words, Marks, Once, Elsewhere
       register Today::Routes, Identify::Routes, Survey::Routes, Season::Routes, Decide::Routes, Mix::Routes,
                Work::Routes, Recheck::Routes, Replant::Routes, Records::Routes
 
       before do
         headers "Content-Security-Policy" => policy, "Referrer-Policy" => "same-origin",
-                "Permissions-Policy" => "geolocation=(self), camera=(self)", "Cache-Control" => "private, no-store"
+                "Permissions-Policy" => "geolocation=(self), camera=(self)", "Cache-Control" => "private, no-store",
+                "Cross-Origin-Resource-Policy" => "same-origin"
         behind_tls if request.ssl?
         @json = request.path_info.end_with?(".json")
         request.path_info = request.path_info.delete_suffix(".json") if @json
+        halt refuse_elsewhere if asked_elsewhere?
         fault = Sent.fault(params)
         halt refuse(400, fault) if fault
         redirect to("/records/properties/new"), 303 if properties.empty? && !beginning?

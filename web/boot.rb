@@ -31,12 +31,22 @@ module Thistle
         if Store::Database.upgraded?
           Store::Surroundings.settle_all
           Store::FollowUps.settle_all
+          clean_photographs
         end
         Store::Whereabouts.settle_all
         Daybreak.at_start
         App.set :session_secret, secret(folder)
         App.set :host_authorization, permitted_hosts: [*LOCAL, *hosts]
         BodyLimit.new(Rack::Deflater.new(Statics.new(App), include: PACKED, sync: false), MAX_BODY)
+      end
+
+      # The picture alone; nothing where it cannot be told from the rest.
+      def clean_photographs
+        Store::Photo.clean do |bytes, media|
+          Formats::PlainPicture.of(bytes, media)
+        rescue Formats::PlainPicture::Broken
+          nil
+        end
       end
 
       # Boundaries of countries and of the United States' states (Natural Earth and the census, from npm).

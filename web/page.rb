@@ -53,6 +53,12 @@ module Thistle
         headers "Strict-Transport-Security" => "max-age=31536000"
       end
 
+      # The same for everybody, for so many seconds: it knows no session.
+      def public_for(seconds)
+        cache_control :public, max_age: seconds
+        request.session_options[:skip] = true
+      end
+
       # May it be asked before there is any property?
       def beginning? = request.path_info.match?(%r{\A/(records/properties(/new)?|img/.*)\z})
 

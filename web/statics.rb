@@ -10,7 +10,8 @@ module Thistle
     class Statics
       FOLDERS = %w[/css /js /vendor /img /fonts].freeze
       YEAR = 31_536_000
-      HEADERS = { "cache-control" => "public, max-age=3600", "x-content-type-options" => "nosniff" }.freeze
+      HEADERS = { "cache-control" => "public, max-age=3600", "x-content-type-options" => "nosniff",
+                  "cross-origin-resource-policy" => "same-origin" }.freeze
       PUBLIC = "#{ROOT}/public".freeze
 
       # "/css/thistle.css?v=1f2e3d4c"

@@ -38,10 +38,10 @@ module Thistle
       def answer = answer_key && Core::Knowledge.shipped.plant(answer_key)
       def open? = answer_key.nil?
 
-      # A photograph as it came; one that knows where it was taken places a report that has no place yet. Where the
-      # recorder does not want that (place: false), the picture alone is kept, and nothing of where and when.
+      # The picture of a photograph, without anything beside it; one that knows where it was taken places a report that
+      # has no place yet. Where the recorder does not want that (place: false), nothing of where and when is kept.
       def attach(image, place: true)
-        bytes = Sequel.blob(place ? image.bytes : image.public_bytes)
+        bytes = Sequel.blob(image.public_bytes) # what the camera wrote beside the picture is never kept
         facts = place ? %i[taken_on latitude longitude direction].to_h { |fact| [fact, image.public_send(fact)] } : {}
         db.transaction do
           update(facts.slice(:latitude, :longitude)) if latitude.nil? && facts[:latitude]

@@ -28,6 +28,28 @@ module Thistle
       end
     end
 
+    # A column that is worked out, a trigger, a virtual table; and a tile that no picture is as large as.
+    def test_tiles_that_are_worked_out
+      tiles = "CREATE TABLE metadata (name, value); CREATE TABLE tiles (zoom_level, tile_column, tile_row, tile_data"
+      made = { "#{tiles} AS (zeroblob(400000000)))" => true, "#{tiles} AS (zeroblob(9)) STORED)" => true,
+               "#{tiles}); CREATE TRIGGER t AFTER INSERT ON metadata BEGIN SELECT 1; END" => true,
+               "CREATE TABLE metadata (name, value); CREATE VIRTUAL TABLE tiles USING fts5(tile_data)" => true,
+               "#{tiles}); INSERT INTO tiles VALUES (1, 0, 0, zeroblob(5000000)), (1, 1, 0, x'89504E47')" => false }
+
+      made.each do |sql, refused|
+        Dir.mktmpdir do |dir|
+          SQLite3::Database.new("#{dir}/a.mbtiles").tap { |db| db.execute_batch(sql) }.close
+          next refused_by { Formats::MBTiles.new("#{dir}/a.mbtiles") } if refused
+
+          file = Formats::MBTiles.new("#{dir}/a.mbtiles")
+
+          assert_equal [nil, "\x89PNG".b], [file.tile(1, 0, 1), file.tile(1, 1, 1)]
+        end
+      end
+    end
+
+    def refused_by(&) = assert_raises(Core::BadInput, &)
+
     def test_a_weather_table_of_20_000_columns
       wide = "#{(["date"] + Array.new(19_999) { |n| "t#{n}" }).join(",")}\n#{"1," * 19_999}1\n"
 
@@ -135,12 +157,40 @@ module Thistle
       Store::Job.start("settle", property, must: true)
     end
 
+    # Another site may lead a person here, but has nothing worked out, drawn or written.
+    def test_what_other_sites_ask_for
+      outlook, page = "/recheck/patches/#{patch("Q-01").id}/outlook", "/survey/patches/#{patch("Q-01").id}"
+      from = ->(path, mode, dest, site = "cross-site") {
+        get path, {}, "HTTP_SEC_FETCH_SITE" => site, "HTTP_SEC_FETCH_MODE" => mode, "HTTP_SEC_FETCH_DEST" => dest
+        last_response.status
+      }
+
+      assert_equal [200, 403, 403, 403],
+                   [from[page, "navigate", "document"], from[page, "navigate", "iframe"],
+                    from[page, "no-cors", "image"], from["#{page}.json", "navigate", "document"]]
+      assert_equal [403, 200, 403],
+                   [from[outlook, "navigate", "document"], from[outlook, "navigate", "document", "same-origin"],
+                    from["/survey/export/gpkg", "navigate", "document"]]
+      get "#{outlook}?futures=5", {}, "HTTP_SEC_FETCH_SITE" => "cross-site", "HTTP_SEC_FETCH_MODE" => "navigate",
+                                      "HTTP_SEC_FETCH_DEST" => "document"
+
+      assert_said %(href="#{outlook}?futures=5")
+      header "Sec-Fetch-Site", "cross-site"
+
+      assert_equal 403, send_form(:post, "/recheck/tasks", patch: patch("Q-01").id).status
+    end
+
     def test_what_is_public_knows_no_session
       clear_cookies
       get "/css/thistle.css"
 
       assert_nil last_response.headers["set-cookie"]
-      assert_equal "nosniff", last_response.headers["x-content-type-options"]
+      assert_equal %w[nosniff same-origin],
+                   last_response.headers.values_at("x-content-type-options", "cross-origin-resource-policy")
+      get "/img/glyphs.svg"
+
+      assert_nil last_response.headers["set-cookie"]
+      assert_match(/public/, last_response.headers["cache-control"])
       assert_equal "100600", format("%o", File.stat(Store::Database.path).mode)
     end
   end

@@ -46,7 +46,8 @@ module Thistle
     # Eight at the same moment, as an impatient hand sends them.
     def test_at_the_same_moment
       get "/find"
-      env = last_request.env.slice("HTTP_COOKIE", "HTTP_HOST").merge("CONTENT_TYPE" => "application/x-www-form-urlencoded")
+      env = last_request.env.slice("HTTP_COOKIE",
+                                   "HTTP_HOST").merge("CONTENT_TYPE" => "application/x-www-form-urlencoded")
       input = URI.encode_www_form(authenticity_token: @token, once: key, patch: patch("Q-05").id, **VISIT)
       answers = Array.new(8) do
         Thread.new { Rack::MockRequest.new(app).post("http://example.org/recheck/tasks", input:, **env) }

