@@ -21,40 +21,16 @@ module Thistle
       # tables: {name => rows}; files: {layer file => SHA-256}.
       Contents = Core::Value.define(:made_at, :tables, :files)
       DATABASE, MANIFEST, LAYERS, COPIES = "thistle.db", "manifest.json", "layers", "copies"
-      KEPT_DAYS = 14 # daily copies, unless a setting says otherwise
       TRIES, PAUSE = 200, 0.05 # for a file that others write to, s
 
       class Refused < StandardError; end
-
-      class << self
-        # A copy a day beside the data, for as many days as the setting says. Made by a process of its own, so that
-        # nobody waits; answers its id, or nil when there is nothing to do.
-        def daily(folder = File.dirname(Database.path), now: Time.now)
-          days = kept_days
-          copies = File.join(folder, COPIES)
-          clear_out(copies, now - (days * 86_400))
-          path = File.join(copies, "daily-#{now.strftime("%Y-%m-%d")}.zip")
-          return if days.zero? || File.exist?(path)
-
-          command = [RbConfig.ruby, "#{ROOT}/bin/thistle", "backup", "--data", folder, path]
-          Process.detach(Process.spawn(*command, out: File::NULL)).pid
-        end
-
-        def kept_days = Integer(Setting.read("keep_copies_days") || KEPT_DAYS, exception: false) || KEPT_DAYS
-
-        private
-
-        def clear_out(copies, before)
-          Dir[File.join(copies, "daily-*.zip")].each { |path| FileUtils.rm_f(path) if File.mtime(path) < before }
-        end
-      end
 
       def initialize(folder)
         @folder = folder
       end
 
-      # Writes one file; raises Refused when there is nothing to copy or it cannot be written. A copy that fails leaves
-      # no file.
+      # Writes one file, and reads it back; raises Refused when there is nothing to copy, it cannot be written, or it is
+      # not whole. A copy that fails leaves no file.
       def write(path)
         refuse "There is no #{DATABASE} in #{@folder}." unless File.exist?(live)
         FileUtils.mkdir_p(File.dirname(path))
@@ -64,6 +40,7 @@ module Thistle
           transfer(live, copy)
           contents = look(copy)
           pack(part, copy, contents)
+          read_back(part, work, contents)
           File.rename(part, path)
           contents
         end
@@ -135,6 +112,14 @@ module Thistle
             File.open(file, "rb") { |io| IO.copy_stream(io, zip) }
           end
         end
+      end
+
+      # Is what was packed what was there?
+      def read_back(part, work, contents)
+        again = File.join(work, "again")
+        told = unpack(part, again)
+        refuse "What was written is not what was read." unless told.to_h == contents.to_h
+        check(again, contents)
       end
 
       def unpack(path, work)

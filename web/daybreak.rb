@@ -34,11 +34,11 @@ module Thistle
       def look
         recover
         follow_weather if Store::Setting.claim("daybreak", days.join(" "))
-        return unless Store::Setting.claim("copied", Date.today.iso8601)
+        return unless Store::Setting.claim("copied", Time.now.strftime("%F %H"))
 
         Incoming.sweep
         Store::SentForm.sweep
-        Store::Backup.daily
+        Store::DailyCopies.new.make_apart
       end
 
       # The days on the clocks of all properties: another when it turned on any of them.

@@ -78,21 +78,47 @@ module Thistle
       bad
     end
 
+    def daily(**how) = Store::DailyCopies.new(@folder, **how)
+    def copies = Dir[File.join(@folder, "copies", "daily-*.zip")]
+
+    # Made, read back, and only then do older ones go; the newest stays whatever the calendar says.
     def test_daily_copies_are_kept_as_long_as_the_setting_says
-      copies = File.join(@folder, "copies")
-      FileUtils.mkdir_p(copies)
-      old = File.join(copies, "daily-2026-01-01.zip")
+      old = File.join(@folder, "copies", "daily-2026-01-01.zip")
+      FileUtils.mkdir_p(File.dirname(old))
       FileUtils.touch(old, mtime: Time.now - (20 * 86_400))
       Store::Setting.write("keep_copies_days", "30")
-      pid = Store::Backup.daily(@folder)
+      pid = daily.make_apart
       sleep 0.1 while pid && running?(pid)
 
-      assert_equal 2, Dir[File.join(copies, "daily-*.zip")].size
-      assert_nil Store::Backup.daily(@folder), "one a day"
+      assert_equal 2, copies.size
+      assert_equal ["600"], (copies - [old]).map { |copy| format("%o", File.stat(copy).mode & 0o777) }
+      assert_nil daily.make_apart, "one a day"
       Store::Setting.write("keep_copies_days", "0")
 
-      assert_nil Store::Backup.daily(@folder)
+      assert_nil daily(now: Time.now + (900 * 86_400)).make_apart
       refute_path_exists old
+      assert_equal 1, copies.size
+    end
+
+    # A copy that does not come about takes none away, and is said until one does.
+    def test_a_copy_that_fails_is_said
+      old = File.join(@folder, "copies", "daily-2026-01-01.zip")
+      FileUtils.mkdir_p(File.dirname(old))
+      FileUtils.touch(old, mtime: Time.now - (90 * 86_400))
+
+      assert_match(/90 days old/, daily.said)
+      spoil = ->(*) { raise Errno::ENOSPC }
+      Zip::OutputStream.stub(:open, spoil) { assert_raises(Store::Backup::Refused) { daily.make } }
+
+      assert_path_exists old
+      assert_match(/did not come about: .*No space left/, daily.said)
+      Store::Setting.write("copies_elsewhere", "#{@folder}/nowhere")
+
+      assert_match(/could not be put into .*nowhere/, assert_raises(Store::Backup::Refused) { daily.make }.message)
+      Store::Setting.write("copies_elsewhere", FileUtils.mkdir_p("#{@folder}/copies/away").first)
+      daily.make
+
+      assert_equal [nil, 1, 1], [daily.said, copies.size, Dir["#{@folder}/copies/away/daily-*.zip"].size]
     end
 
     def running?(pid)

@@ -10,7 +10,8 @@ module Thistle
         def self.registered(app)
           app.get "/records" do
             timeline, jobs = Timeline.new(property, before: day_in_query("before")), Store::Job.under_way
-            show "records/index", timeline:, jobs:, form: Routes.form(property, today) do
+            show "records/index", timeline:, jobs:, form: Routes.form(property, today),
+copies: Store::DailyCopies.new.said do
               Answers.timeline(timeline, jobs).tap { go_on("before" => timeline.more) if timeline.more }
             end
           end
@@ -32,7 +33,7 @@ module Thistle
             next go_to("/records", "#{property.name} is kept as you said.") if form.store(property)
 
             show "records/index", status: 422, timeline: Timeline.new(property), form:,
-                                  jobs: Store::Job.under_way
+                                  jobs: Store::Job.under_way, copies: Store::DailyCopies.new.said
           end
           app.register Amendments, Looks
         end
@@ -40,7 +41,7 @@ module Thistle
         def self.form(property, today)
           typed = property.values.slice(*KEPT).compact.transform_values(&:to_s)
           ticks = property.values.slice(:licensed, :aquatic_label, :fire_adapted).transform_values(&:to_s)
-          copies = { keep_copies_days: Store::Backup.kept_days.to_s }
+          copies = { keep_copies_days: Store::DailyCopies.kept_days.to_s }
           Forms::Settings.new({ **typed, **ticks, **copies }, units: property.measures, today:)
         end
       end

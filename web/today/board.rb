@@ -75,6 +75,9 @@ module Thistle
         # Young plantings that want water by the end of the forecast: [Store::WaterOwed::Owed].
         def thirsty = @thirsty ||= Store::WaterOwed.new(@properties, today).rows.first(SHOWN)
 
+        # What is wrong with the daily copies; nil when nothing is.
+        def copies = Store::DailyCopies.new.said
+
         # Work days of the coming week: [Work::DayBoard].
         def work_days
           @work_days ||= Store::WorkDay.live.where(held_on: today..(today + SOON), closed_at: nil)
