@@ -41,6 +41,7 @@ module Thistle
         @json = request.path_info.end_with?(".json")
         request.path_info = request.path_info.delete_suffix(".json") if @json
         halt refuse_elsewhere if asked_elsewhere?
+        halt refuse(503, Costly::SAID) if env[Costly::CROWDED]
         fault = Sent.fault(params)
         halt refuse(400, fault) if fault
         redirect to("/records/properties/new"), 303 if properties.empty? && !beginning?

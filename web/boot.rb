@@ -37,7 +37,7 @@ module Thistle
         Daybreak.at_start
         App.set :session_secret, secret(folder)
         App.set :host_authorization, permitted_hosts: [*LOCAL, *hosts]
-        BodyLimit.new(Rack::Deflater.new(Statics.new(App), include: PACKED, sync: false), MAX_BODY)
+        BodyLimit.new(Rack::Deflater.new(Statics.new(Costly.new(App)), include: PACKED, sync: false), MAX_BODY)
       end
 
       # The picture alone; nothing where it cannot be told from the rest.

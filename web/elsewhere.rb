@@ -7,15 +7,13 @@ module Thistle
     # Browsers say where a request comes from (Fetch Metadata); whoever says nothing is no browser, and asks for
     # oneself.
     module Elsewhere
-      COSTLY = %r{/(outlook|origin|life|learned|searches|totals|site-map|first|mix|plan|pdf|svg)(\z|[./])|
-                  \A/(survey/export|replant/plans|decide/courses)/|\.(pdf|svg|geojson)\z}x
       OPEN = %r{\A/calendars/} # read by other programs, with a key
 
       # Is it asked for from another site, and not to be answered there?
       def asked_elsewhere?
         return false unless request.env["HTTP_SEC_FETCH_SITE"] == "cross-site" && !request.path_info.match?(OPEN)
 
-        !followed? || (request.safe? && (@json || request.path_info.match?(COSTLY)))
+        !followed? || (request.safe? && (@json || Costly.path?(request.path_info)))
       end
 
       # Did a person follow a link?
