@@ -2,16 +2,17 @@
 
 # `rake bench hostile`: spoilt and made files over every reader of a running server, four at a time, while pages are
 # asked for beside them. Each figure stands beside what is asked. FILES says otherwise how many.
-require "net/http"
-require "socket"
 require "tmpdir"
 require_relative "../thistle"
+require_relative "served"
 require_relative "../test/support/spoiler"
 require_relative "hostile_files"
 
 module Thistle
   # A server of its own, and what is sent there.
   class Hostile
+    include Served
+
     FILES = Integer(ENV.fetch("FILES", "10000"))
     SENDERS = 4
     PAGES = %w[/find /records /recheck /season /decide/methods /img/glyphs.svg].freeze
@@ -24,16 +25,13 @@ module Thistle
     end
 
     def run
-      Dir.mktmpdir("thistle") do |folder|
-        @folder = folder
-        serve do
-          @done, @files = false, HostileFiles.new(Client.new(@port))
-          [@files.good, @files.made] # once, before several ask
-          beside = [Thread.new { browse }, Thread.new { weigh }]
-          send_all
-          @done = true
-          beside.each(&:join)
-        end
+      serve do
+        @done, @files = false, HostileFiles.new(Client.new(@port))
+        [@files.good, @files.made] # once, before several ask
+        beside = [Thread.new { browse }, Thread.new { weigh }]
+        send_all
+        @done = true
+        beside.each(&:join)
       end
       tell
     end
@@ -87,20 +85,11 @@ module Thistle
       end
     end
 
-    # Memory of the server and its workers, without what reads a file apart for a moment.
     def weigh
       until @done
-        @grown = [@grown, workers.map { |pid| megabytes(pid) }.max.to_f].max
+        @grown = [@grown, largest].max
         sleep 0.5
       end
-    end
-
-    def workers = File.read("/proc/#{@server}/task/#{@server}/children").split << @server
-
-    def megabytes(pid)
-      File.read("/proc/#{pid}/smaps_rollup")[/^Rss:\s+(\d+)/, 1].to_i / 1024.0
-    rescue SystemCallError
-      0
     end
 
     def tell
@@ -113,29 +102,6 @@ module Thistle
       say "pages beside, median of #{waits.size}", 1000 * waits[waits.size / 2], "ms", MEANWHILE
       say "pages beside, 95 of 100 within", 1000 * waits[(waits.size * 0.95).floor], "ms", MEANWHILE
       say "pages beside, longest (#{@pages.max.last})", 1000 * waits.last, "ms", MEANWHILE
-    end
-
-    def say(what, figure, unit, asked)
-      puts format("  %-44s %8.2f %s (asked: under %s)%s", what, figure, unit, asked, figure < asked ? "" : "  OVER")
-    end
-
-    def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
-
-    def serve
-      @port = TCPServer.open("127.0.0.1", 0) { |server| server.addr[1] }
-      @server = Process.spawn(RbConfig.ruby, "bin/server", "--demo", "--port", @port.to_s, "--data", @folder,
-                              chdir: ROOT, out: File::NULL)
-      200.times { answers? ? break : sleep(0.2) }
-      yield
-    ensure
-      Process.kill("TERM", @server)
-      Process.wait(@server)
-    end
-
-    def answers?
-      Net::HTTP.get_response(URI("http://127.0.0.1:#{@port}/records")).code == "200"
-    rescue SystemCallError
-      false
     end
   end
 end

@@ -9,8 +9,10 @@ module Thistle
 
         # mL, typed in the property's unit or with a unit of its own.
         def volume(field)
-          said(field, Core::Mix::Typed.volume(value(field), unit: units.unit(:volume), comma: units.comma,
-                                                            field: field.to_sym))
+          complaining do
+            said(field, Core::Mix::Typed.volume(value(field), unit: units.unit(:volume), comma: units.comma,
+                                                              field: field.to_sym))
+          end
         end
 
         # The same where nothing typed is no complaint yet.
