@@ -32,7 +32,9 @@ module Thistle
 
     # {name => a request, anew each time}
     def asked
-      outlooks = get("/recheck?all=1").body.scan(%r{/recheck/patches/\d+}).uniq.first(3).map { |path| "#{path}/outlook" }
+      outlooks = get("/recheck?all=1").body.scan(%r{/recheck/patches/\d+}).uniq.first(3).map do |path|
+        "#{path}/outlook"
+      end
       pages = [*PAGES, *outlooks, *EXPORTS.map { |kind| "/survey/export/#{kind}" }]
       { **pages.to_h { |path| [path, -> { get(path) }] }, **shapes }
     end
