@@ -26,6 +26,7 @@ module Thistle
       set :static, false # Statics does it, before any session
 
       set :sessions, key: "thistle", same_site: :strict, httponly: true, path: "/"
+      set :over_tls, []
       set :protection, except: %i[remote_token session_hijacking], use: %i[authenticity_token], frame_options: :deny,
                        reaction: :deny
 
@@ -38,6 +39,7 @@ module Thistle
                 "Permissions-Policy" => "geolocation=(self), camera=(self)", "Cache-Control" => "private, no-store",
                 "Cross-Origin-Resource-Policy" => "same-origin"
         behind_tls if request.ssl?
+        halt refuse(403, "This address is answered over TLS alone.") if over_tls? && !request.ssl?
         @json = request.path_info.end_with?(".json")
         request.path_info = request.path_info.delete_suffix(".json") if @json
         halt refuse_elsewhere if asked_elsewhere?

@@ -18,8 +18,8 @@ module Thistle
       module_function
 
       # The Rack application; too large a request is turned away before anything reads it. It answers as this machine
-      # and as the hosts that are named, and as no other.
-      def call(folder, hosts: [])
+      # and as the hosts that are named, and as no other; as those of `over_tls` to a proxy that ends TLS alone.
+      def call(folder, hosts: [], over_tls: [])
         File.umask(0o077) # what is written from now on is its owner's alone
         Core::Knowledge.shipped
         Store::Database.open(File.join(folder, "thistle.db"))
@@ -36,7 +36,8 @@ module Thistle
         Store::Whereabouts.settle_all
         Daybreak.at_start
         App.set :session_secret, secret(folder)
-        App.set :host_authorization, permitted_hosts: [*LOCAL, *hosts]
+        App.set :host_authorization, permitted_hosts: [*LOCAL, *hosts, *over_tls]
+        App.set :over_tls, over_tls
         BodyLimit.new(Rack::Deflater.new(Statics.new(Costly.new(App)), include: PACKED, sync: false), MAX_BODY)
       end
 

@@ -47,6 +47,9 @@ module Thistle
         host ? App::POLICY.sub("img-src 'self'", "img-src 'self' #{host}") : App::POLICY
       end
 
+      # Is it asked for as a host that a proxy stands before?
+      def over_tls? = settings.over_tls.include?(request.host)
+
       # Where a proxy ends TLS, the session never leaves without it.
       def behind_tls
         session.options[:secure] = true

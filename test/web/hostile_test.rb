@@ -180,6 +180,19 @@ module Thistle
       assert_equal 403, send_form(:post, "/recheck/tasks", patch: patch("Q-01").id).status
     end
 
+    # The host that a proxy stands before is nobody's over plain HTTP; this machine's own names are.
+    def test_a_host_behind_a_proxy
+      Web::App.set :over_tls, ["example.org"]
+      codes = [{}, { "HTTP_X_FORWARDED_PROTO" => "https" }, { "HTTP_HOST" => "localhost" }].map do |env|
+        get "/find", {}, env
+        last_response.status
+      end
+
+      assert_equal [403, 200, 200], codes
+    ensure
+      Web::App.set :over_tls, []
+    end
+
     def test_what_is_public_knows_no_session
       clear_cookies
       get "/css/thistle.css"
