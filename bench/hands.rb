@@ -10,10 +10,13 @@ require "sqlite3"
 require "tmpdir"
 require_relative "../thistle"
 require_relative "growth"
+require_relative "served"
 
 module Thistle
   # People at a server of its own, over HTTP.
   class Hands
+    include Served
+
     PEOPLE = Integer(ENV.fetch("PEOPLE", "50"))
     SECONDS = Integer(ENV.fetch("SECONDS", "30"))
     PAUSE = 10.0 # seconds between what one person records
@@ -65,7 +68,7 @@ module Thistle
     def run
       Dir.mktmpdir("thistle") do |folder|
         @folder = folder
-        serve do
+        serve_from(@folder) do
           crowd
           moment
           one_patch
@@ -75,23 +78,6 @@ module Thistle
     end
 
     private
-
-    def serve
-      @port = TCPServer.open("127.0.0.1", 0) { |server| server.addr[1] }
-      pid = Process.spawn(RbConfig.ruby, "bin/server", "--demo", "--port", @port.to_s, "--data", @folder, chdir: ROOT,
-                          out: File::NULL)
-      200.times { answers? ? break : sleep(0.2) }
-      yield
-    ensure
-      Process.kill("TERM", pid)
-      Process.wait(pid)
-    end
-
-    def answers?
-      Net::HTTP.get_response(URI("http://127.0.0.1:#{@port}/records")).code == "200"
-    rescue SystemCallError
-      false
-    end
 
     def together(people = PEOPLE, &)
       all = Array.new(people) { |n| Person.new(@port, n) }

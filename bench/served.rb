@@ -9,17 +9,17 @@ module Thistle
   module Served
     private
 
-    def serve
-      Dir.mktmpdir("thistle") do |folder|
-        @port = TCPServer.open("127.0.0.1", 0) { |server| server.addr[1] }
-        @server = Process.spawn(RbConfig.ruby, "bin/server", "--demo", "--port", @port.to_s, "--data", folder,
-                                chdir: ROOT, out: File::NULL)
-        900.times { answers? ? break : sleep(0.2) }
-        yield
-      ensure
-        Process.kill("TERM", @server)
-        Process.wait(@server)
-      end
+    def serve(&) = Dir.mktmpdir("thistle") { |folder| serve_from(folder, &) }
+
+    def serve_from(folder)
+      @port = TCPServer.open("127.0.0.1", 0) { |server| server.addr[1] }
+      @server = Process.spawn(RbConfig.ruby, "bin/server", "--demo", "--port", @port.to_s, "--data", folder,
+                              chdir: ROOT, out: File::NULL)
+      900.times { answers? ? break : sleep(0.2) }
+      yield
+    ensure
+      Process.kill("TERM", @server)
+      Process.wait(@server)
     end
 
     def answers?

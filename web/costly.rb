@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "rack/body_proxy"
+
 module Thistle
   module Web
     # Pages that take a while to work out go one at a time in each process, so that whoever asks for a light one beside
@@ -25,9 +27,13 @@ module Thistle
 
         mine = take
         env[CROWDED] = true unless mine
-        @app.call(env)
+        answered = @app.call(env)
+        return answered unless mine
+
+        status, headers, body = answered
+        [status, headers, Rack::BodyProxy.new(body) { give }] # a file may be written while it is sent
       ensure
-        give if mine
+        give if mine && answered.nil?
       end
 
       private

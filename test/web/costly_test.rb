@@ -45,6 +45,16 @@ module Thistle
       assert_equal 200, first.value
     end
 
+    # What is written while it is sent keeps the place until it is sent.
+    def test_a_file_that_is_still_being_sent
+      app = Web::Costly.new(->(env) { [env[Web::Costly::CROWDED] ? 503 : 200, {}, []] }, patience: 0)
+      ask = -> { app.call("PATH_INFO" => "/survey/export/gpkg") }
+      first, crowded = ask[], ask[].first
+      first.last.close
+
+      assert_equal [200, 503, 200], [first.first, crowded, ask[].first]
+    end
+
     def test_which_they_are
       costly = %w[/survey/export/gpkg /survey/site-map.svg /replant/plans/3/plan.pdf /recheck/learned /decide/plan.json
                   /mix/records.pdf /replant/first /replant/mix]

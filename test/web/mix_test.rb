@@ -262,7 +262,7 @@ module Thistle
       get "/mix/card?#{query}"
 
       assert_said "Our concentrate, 60 % of the volume", "2 loads: 1 of 500 mL, the last of 350 mL", "300 mL", "210 mL",
-                  "561 mL", "Rinse water goes onto the same ground",
+                  "561 mL", "Put rinse water on the same ground",
                   "Rinse &lt;eyes&gt; &amp; call 12", "Not typed: read the label."
       get "/mix/card.pdf?#{query}"
 
