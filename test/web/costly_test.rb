@@ -58,7 +58,8 @@ module Thistle
     def test_which_they_are
       costly = %w[/survey/export/gpkg /survey/site-map.svg /replant/plans/3/plan.pdf /recheck/learned /decide/plan.json
                   /mix/records.pdf /replant/first /replant/mix]
-      light = %w[/ /mix /mix/card /find /records /survey/list /work/days/3 /decide /survey/features /identify/plants/kudzu]
+      light = %w[/ /mix /mix/card /find /records /survey/list /work/days/3 /decide /survey/features
+                 /identify/plants/kudzu]
 
       assert_equal [costly, []], [costly, light].map { |paths| paths.select { |path| Web::Costly.path?(path) } }
     end
