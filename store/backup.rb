@@ -2,78 +2,25 @@
 
 require "digest"
 require "fileutils"
-require "json"
-require "sequel"
 require "sqlite3"
 require "time"
-require "tmpdir"
 require "zip"
 
 module Thistle
   module Store
     # Process: everything in one file: the database, copied by SQLite's online backup while others write, and the layers
-    # beside it. On the way back it is checked whole before anything of it is used, and what was there is kept as a
-    # copy.
+    # beside it. Restore brings it back.
     #
-    #   Backup.new(folder).write(path)    # => Contents
-    #   Backup.new(folder).restore(path)  # => Contents
+    #   Backup.new(folder).write(path)    # => PackedCopy::Contents
     class Backup
-      # tables: {name => rows}; files: {layer file => SHA-256}.
-      Contents = Core::Value.define(:made_at, :tables, :files)
-      DATABASE, MANIFEST, LAYERS, COPIES = "thistle.db", "manifest.json", "layers", "copies"
+      COPIES = "copies" # where copies lie, beside the data
       TRIES, PAUSE = 200, 0.05 # for a file that others write to, s
 
       class Refused < StandardError; end
 
-      def initialize(folder)
-        @folder = folder
-      end
-
-      # Writes one file, and reads it back; raises Refused when there is nothing to copy, it cannot be written, or it is
-      # not whole. A copy that fails leaves no file.
-      def write(path)
-        refuse "There is no #{DATABASE} in #{@folder}." unless File.exist?(live)
-        FileUtils.mkdir_p(File.dirname(path))
-        part = "#{path}.part"
-        Dir.mktmpdir("thistle", File.dirname(path)) do |work|
-          copy = File.join(work, DATABASE)
-          transfer(live, copy)
-          contents = look(copy)
-          pack(part, copy, contents)
-          read_back(part, work, contents)
-          File.rename(part, path)
-          contents
-        end
-      rescue SystemCallError, SQLite3::Exception, Zip::Error => e
-        refuse "The copy could not be made: #{e.message}."
-      ensure
-        FileUtils.rm_f(part) if part
-      end
-
-      # Puts everything back as it was in a copy. Raises Refused, and changes nothing, when the copy is not whole.
-      def restore(path)
-        refuse "There is no file #{path}." unless File.file?(path)
-        FileUtils.mkdir_p(@folder)
-        Dir.mktmpdir("thistle", @folder) do |work|
-          contents = unpack(path, work)
-          check(work, contents)
-          File.exist?(live) && write(File.join(@folder, COPIES,
-                                               "before-restore-#{Time.now.utc.strftime("%Y%m%dT%H%M%SZ")}.zip"))
-          put_back(work, contents)
-          contents
-        end
-      rescue SystemCallError, SQLite3::Exception, Zip::Error => e
-        refuse "It could not be put back: #{e.message}."
-      end
-
-      private
-
-      def live = File.join(@folder, DATABASE)
-      def layers = File.join(@folder, LAYERS)
-      def refuse(message) = raise(Refused, message)
-
-      # One database over another, page by page, through SQLite: a reader's lock on the one, a writer's on the other.
-      def transfer(from, to)
+      # One database over another, through SQLite: a reader's lock on the one, one writer's transaction on the other.
+      # Raises Refused when others write all the time.
+      def self.transfer(from, to)
         source, target = [from, to].map { |file| SQLite3::Database.new(file) }
         backup = SQLite3::Backup.new(target, "main", source, "main")
         TRIES.times do
@@ -83,9 +30,41 @@ module Thistle
         end
         done = backup.remaining.zero?
         backup.finish
-        refuse "The file is too busy. Try again." unless done
+        raise Refused, "The file is too busy. Try again." unless done
       ensure
         [source, target].compact.each(&:close)
+      end
+
+      def initialize(folder)
+        @folder = folder
+      end
+
+      # Writes one file, and reads it back; raises Refused when there is nothing to copy, it cannot be written, or it is
+      # not whole. A copy that fails leaves no file.
+      def write(path)
+        raise Refused, "There is no #{PackedCopy::DATABASE} in #{@folder}." unless File.exist?(live)
+
+        FileUtils.mkdir_p(File.dirname(path))
+        WorkFolder.left(File.dirname(path))
+        WorkFolder.within(File.dirname(path)) { |work| written(path, work) }
+      rescue SystemCallError, SQLite3::Exception, Zip::Error => e
+        raise Refused, "The copy could not be made: #{Database.fault?(e) ? Database.said(e) : e.message}"
+      end
+
+      private
+
+      def live = File.join(@folder, PackedCopy::DATABASE)
+      def layers = File.join(@folder, PackedCopy::LAYERS)
+
+      def written(path, work)
+        copy, packed = %w[copy.db copy.zip].map { |name| File.join(work, name) }
+        self.class.transfer(live, copy)
+        contents = look(copy)
+        PackedCopy.new(packed).pack(copy, layers, contents)
+        read_back(packed, File.join(work, "again"), contents)
+        File.open(packed, &:fsync)
+        File.rename(packed, path)
+        contents
       end
 
       def look(copy)
@@ -94,93 +73,18 @@ module Thistle
                            "ESCAPE '\\' ORDER BY name").flatten
         tables = names.to_h { |name| [name, db.get_first_value("SELECT COUNT(*) FROM \"#{name}\"")] }
         wanted = tables.key?("layers") ? db.execute("SELECT file FROM layers").flatten : []
-        present = wanted.select { |file| File.file?(File.join(layers, file)) }
-        Contents.new(made_at: Time.now.utc.iso8601, tables:, files: present.to_h do |file|
-          [file, Digest::SHA256.file(File.join(layers, file)).hexdigest]
-        end)
+        files = wanted.map { |file| File.join(layers, file) }.select { |file| File.file?(file) }
+                      .to_h { |file| [File.basename(file), Digest::SHA256.file(file).hexdigest] }
+        PackedCopy::Contents.new(made_at: Time.now.utc.iso8601, tables:, files:)
       ensure
         db&.close
-      end
-
-      def pack(path, copy, contents)
-        Zip::OutputStream.open(path) do |zip|
-          zip.put_next_entry(MANIFEST)
-          zip.write(JSON.pretty_generate(contents.to_h))
-          kept = contents.files.to_h { |file, _| ["#{LAYERS}/#{file}", File.join(layers, file)] }
-          { DATABASE => copy, **kept }.each do |name, file|
-            zip.put_next_entry(name)
-            File.open(file, "rb") { |io| IO.copy_stream(io, zip) }
-          end
-        end
       end
 
       # Is what was packed what was there?
-      def read_back(part, work, contents)
-        again = File.join(work, "again")
-        told = unpack(part, again)
-        refuse "What was written is not what was read." unless told.to_h == contents.to_h
-        check(again, contents)
-      end
-
-      def unpack(path, work)
-        FileUtils.mkdir_p(File.join(work, LAYERS))
-        Zip::File.open(path) do |zip|
-          manifest = zip.find_entry(MANIFEST) or refuse "#{File.basename(path)} is not a copy that this program made."
-          told = JSON.parse(zip.read(manifest))
-          contents = Contents.new(made_at: told["made_at"], tables: told["tables"], files: told["files"])
-          extract(zip, DATABASE, File.join(work, DATABASE))
-          contents.files.each_key do |file|
-            extract(zip, "#{LAYERS}/#{File.basename(file)}", File.join(work, LAYERS, File.basename(file)))
-          end
-          contents
-        end
-      rescue JSON::ParserError, Zip::Error
-        refuse "#{File.basename(path)} is not a copy that this program made, or it is broken."
-      end
-
-      def extract(zip, name, path)
-        entry = zip.find_entry(name) or refuse "#{name} is missing from the copy."
-        File.open(path, "wb") { |io| IO.copy_stream(entry.get_input_stream, io) }
-      end
-
-      def check(work, contents)
-        copy = File.join(work, DATABASE)
-        db = SQLite3::Database.new(copy)
-        refuse "The database in the copy is broken." unless db.get_first_value("PRAGMA integrity_check") == "ok"
-        refuse "Records in the copy belong to nothing." if db.execute("PRAGMA foreign_key_check").any?
-        contents.tables.each do |table, rows|
-          found = db.get_first_value("SELECT COUNT(*) FROM \"#{table.delete('"')}\"")
-          refuse "The copy should hold #{rows} rows of #{table}, and holds #{found}." unless found == rows
-        end
-        contents.files.each do |file, sum|
-          unless Digest::SHA256.file(File.join(work, LAYERS, file)).hexdigest == sum
-            refuse "The layer #{file} is not as it was copied."
-          end
-        end
-      rescue SQLite3::Exception
-        refuse "The database in the copy is broken."
-      ensure
-        db&.close
-      end
-
-      # Layers first, under names that nothing else has; then the database, in one go; then what nothing names goes.
-      def put_back(work, contents)
-        copy = File.join(work, DATABASE)
-        newer(copy)
-        FileUtils.mkdir_p(layers)
-        contents.files.each_key { |file| FileUtils.cp(File.join(work, LAYERS, file), File.join(layers, file)) }
-        transfer(copy, live)
-        (Dir.children(layers) - contents.files.keys).each { |file| FileUtils.rm_f(File.join(layers, file)) }
-      end
-
-      # Comes up to date, and differs from whatever a running server has kept of the years that it worked out.
-      def newer(copy)
-        db = Sequel.sqlite(copy)
-        Sequel.extension :migration
-        Sequel::Migrator.run(db, Database::MIGRATIONS)
-        db[:properties].update(season_version: Sequel[:season_version] + Time.now.to_i)
-      ensure
-        db&.disconnect
+      def read_back(packed, again, contents)
+        FileUtils.mkdir_p(again)
+        told = PackedCopy.new(packed).unpack(again)
+        raise Refused, "What was written is not what was read." unless told.to_h == contents.to_h
       end
     end
   end

@@ -24,6 +24,7 @@ module Thistle
         def open(path)
           FileUtils.mkdir_p(File.dirname(path))
           @path = path
+          stand_by(File.dirname(path))
           SQLite3::ForkSafety.suppress_warnings! # a fork that reads a file (Core::Apart) closes what it inherits
           Sequel.extension :migration
           Sequel.default_timezone = :utc
@@ -55,6 +56,12 @@ module Thistle
                      "too many are writing at this moment. Try again." }.freeze
 
         private
+
+        # While the file is open nobody puts another in its place (Restore).
+        def stand_by(folder)
+          @held&.close
+          @held = File.new(folder).tap { |held| held.flock(File::LOCK_SH) }
+        end
 
         # Waiting for the file sleeps in Ruby: SQLite's own wait would hold the interpreter's lock, so that whoever has
         # the file could not finish.

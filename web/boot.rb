@@ -24,6 +24,7 @@ module Thistle
         Core::Knowledge.shipped
         Store::Database.open(File.join(folder, "thistle.db"))
         File.chmod(0o600, Store::Database.path)
+        Store::Restore.new(folder).sweep
         Store::PlantNames.fill(Core::Knowledge.shipped)
         Store::Property.feed = ->(property) { feed(property) }
         Store::Whereabouts.borders = -> { borders }

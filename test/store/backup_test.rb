@@ -1,7 +1,9 @@
 # frozen_string_literal: true
 
 require "test_helper"
+require "tmpdir"
 require "zip"
+require_relative "../../bench/killed_restore"
 
 module Thistle
   # Everything in one file, made while others write, checked whole on the way back.
@@ -18,6 +20,7 @@ module Thistle
     end
 
     def backup = Store::Backup.new(@folder)
+    def restore(path) = Store::Restore.new(@folder).call(path)
     def rows = Sequel::Model.db.tables.to_h { |table| [table, Sequel::Model.db[table].count] }.except(:schema_info)
 
     def layers
@@ -33,7 +36,7 @@ module Thistle
       Testing.patch("Q-01").update(note: "after it was copied")
       Store::Patch.where(code: "Q-07").delete
       FileUtils.rm_rf(File.join(@folder, "layers"))
-      kept = backup.restore(@path)
+      kept = restore(@path)
 
       assert_equal before, [rows, layers, Testing.patch("Q-01").note]
       assert_equal contents.tables, kept.tables
@@ -47,7 +50,7 @@ module Thistle
         "thistle.db" => ->(bytes) { bytes[0, 4096 * 20] + ("\0" * 4096) + bytes[(4096 * 21)..] },
         "layers" => ->(bytes) { "#{bytes}x" } }.each do |name, spoil|
         bad = spoilt(name, &spoil)
-        said = assert_raises(Store::Backup::Refused, name) { backup.restore(bad) }.message
+        said = assert_raises(Store::Backup::Refused, name) { restore(bad) }.message
 
         assert_match(/rows of patches|broken|is not as it was copied|belong to nothing/, said)
         assert_equal "mine", Testing.patch("Q-01").note
@@ -55,11 +58,77 @@ module Thistle
       File.write(@path, "no copy at all")
 
       assert_match(/is not a copy that this program made/,
-                   assert_raises(Store::Backup::Refused) { backup.restore(@path) }.message)
+                   assert_raises(Store::Backup::Refused) { restore(@path) }.message)
       empty = Store::Backup.new(File.join(@folder, "layers"))
 
       assert_match(/There is no thistle.db/, assert_raises(Store::Backup::Refused) { empty.write(@path) }.message)
       assert_empty Dir[File.join(@folder, "**", "*.part")], "nothing half written stays"
+    end
+
+    # Killed before and after each call that touches the disk, what was there or what was wanted stands whole.
+    def test_a_restore_that_is_killed_leaves_the_old_or_the_new
+      folder = twin
+      old, wanted = Dir.mktmpdir("old"), nil
+      FileUtils.cp_r("#{folder}/.", old)
+      restore = KilledRestore.new(folder, @path)
+      before = restore.stands
+      seen = (1..400).map do |n|
+        killed = restore.at(n, from: :lay_ready)
+        now = restore.stands
+        Store::Restore.new(folder).sweep
+        wanted ||= now unless now == before
+
+        assert_includes [before, wanted], now, "killed at touch #{n}"
+        assert_empty restore.left_over, "after touch #{n}"
+        back(folder, old) unless now == before
+        break [*(1...n).map { before }, now] unless killed
+
+        now
+      end
+
+      refute_equal before, seen.last
+      assert_operator seen.size, :>, 40
+    ensure
+      [folder, old].compact.each { |path| FileUtils.rm_rf(path) }
+    end
+
+    # A database that is no database: kept under another name, once no server has it open.
+    def test_a_broken_database_is_restored_too
+      folder = twin
+      File.write(File.join(folder, "thistle.db"), "no database " * 999)
+      FileUtils.rm_f(%w[wal shm].map { |end_| File.join(folder, "thistle.db-#{end_}") })
+      File.open(folder) do |server|
+        server.flock(File::LOCK_SH)
+
+        assert_match(/Stop the server/,
+                     assert_raises(Store::Backup::Refused) { Store::Restore.new(folder).call(@path) }.message)
+      end
+      Store::Restore.new(folder).call(@path)
+
+      assert_equal 4, KilledRestore.new(folder, @path).stands.last.size
+      assert_equal 1, Dir[File.join(folder, "copies", "broken-*.db")].size
+    ensure
+      FileUtils.rm_rf(folder)
+    end
+
+    # A folder with the same land, and something changed in it since the copy was made; one layer is cut, one gone.
+    def twin
+      backup.write(@path)
+      Dir.mktmpdir("twin").tap do |folder|
+        Store::Restore.new(folder).call(@path)
+        db = SQLite3::Database.new(File.join(folder, "thistle.db"))
+        db.execute("UPDATE patches SET note = 'mine'")
+        files = db.execute("SELECT file FROM layers ORDER BY id").flatten
+        db.execute("UPDATE layers SET file = 'another.elevation' WHERE file = ?", files[1])
+        db.close
+        File.write(File.join(folder, "layers", files[0]), "other bytes")
+        File.rename(*[files[1], "another.elevation"].map { |file| File.join(folder, "layers", file) })
+      end
+    end
+
+    def back(folder, old)
+      FileUtils.rm_rf(Dir.children(folder).map { |name| File.join(folder, name) })
+      FileUtils.cp_r("#{old}/.", folder)
     end
 
     # The copy with one entry of a name changed.
@@ -111,7 +180,7 @@ module Thistle
       Zip::OutputStream.stub(:open, spoil) { assert_raises(Store::Backup::Refused) { daily.make } }
 
       assert_path_exists old
-      assert_match(/did not come about: .*No space left/, daily.said)
+      assert_match(/did not come about: .*the disk is full/, daily.said)
       Store::Setting.write("copies_elsewhere", "#{@folder}/nowhere")
 
       assert_match(/could not be put into .*nowhere/, assert_raises(Store::Backup::Refused) { daily.make }.message)
