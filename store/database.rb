@@ -49,7 +49,9 @@ module Thistle
         end
 
         BROKEN = "it is not a file of this program, or it is broken. Restore a copy with bin/thistle restore."
-        FAULTS = { /disk is full|no space left/i => "the disk is full. Make room, then try again.",
+        FAULTS = { /disk is full|no space left|quota|file too large/i => "the disk is full. Make room, then try again.",
+                   /disk I.O error|input.output error/i =>
+                     "the disk did not take it. It may be full or broken: look at it, then try again.",
                    /readonly|read-only|unable to open|permission denied/i =>
                      "the data folder is read-only. Give this user the right to write there.",
                    /is locked|is busy|connect(ion)? pool|timeout/i =>

@@ -58,14 +58,9 @@ module Thistle
       end
 
       # The file itself: said in words, and tried again with the next request.
-      error Sequel::DatabaseError, SQLite3::Exception, Sequel::PoolTimeout, Errno::ENOSPC, Errno::EROFS,
-            Errno::EACCES do
-        fault = env["sinatra.error"]
-        known = Store::Database.fault?(fault)
-        warn "#{fault.class}: #{fault.message}", *fault.backtrace.first(5) unless known
-        next refuse(500, WRONG) unless known
-
-        refuse 503, "Nothing of this was kept, and nothing that was there is lost: #{Store::Database.said(fault)}"
+      error Sequel::DatabaseError, SQLite3::Exception, Sequel::PoolTimeout, *Store::Disk::FAULTS do
+        status, _, said = LastWords.for(env["sinatra.error"])
+        refuse status, said.first
       end
 
       # Parts within parts, deeper than any form goes; nothing of it was read.

@@ -39,7 +39,8 @@ module Thistle
         App.set :session_secret, secret(folder)
         App.set :host_authorization, permitted_hosts: [*LOCAL, *hosts, *over_tls]
         App.set :over_tls, over_tls
-        BodyLimit.new(Rack::Deflater.new(Statics.new(Costly.new(App)), include: PACKED, sync: false), MAX_BODY)
+        pages = Rack::Deflater.new(Statics.new(Costly.new(App)), include: PACKED, sync: false)
+        LastWords.new(BodyLimit.new(pages, MAX_BODY))
       end
 
       # The picture alone; nothing where it cannot be told from the rest.

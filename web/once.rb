@@ -30,6 +30,8 @@ module Thistle
         return unless @once
 
         response.status == 303 ? Store::SentForm.settle(@once, response["Location"]) : Store::SentForm.release(@once)
+      rescue Sequel::Error
+        nil # what was asked for is done; a second that cannot be told from the first is asked to look
       end
 
       private

@@ -10,8 +10,8 @@ module Thistle
         def self.registered(app)
           app.get "/records" do
             timeline, jobs = Timeline.new(property, before: day_in_query("before")), Store::Job.under_way
-            show "records/index", timeline:, jobs:, form: Routes.form(property, today),
-copies: Store::DailyCopies.new.said do
+            show "records/index", timeline:, jobs:, keeping: Store::Keeping.said,
+                                  form: Routes.form(property, today) do
               Answers.timeline(timeline, jobs).tap { go_on("before" => timeline.more) if timeline.more }
             end
           end
@@ -33,7 +33,7 @@ copies: Store::DailyCopies.new.said do
             next go_to("/records", "#{property.name} is kept as you said.") if form.store(property)
 
             show "records/index", status: 422, timeline: Timeline.new(property), form:,
-                                  jobs: Store::Job.under_way, copies: Store::DailyCopies.new.said
+                                  jobs: Store::Job.under_way, keeping: Store::Keeping.said
           end
           app.register Amendments, Looks
         end

@@ -24,6 +24,23 @@ module Thistle
         def media = KINDS.fetch(@kind).last
         def filename = "#{@property.name.downcase.gsub(/[^a-z0-9]+/, "-")}.#{@kind}"
 
+        FILES = %w[kmz zip gpkg].freeze # made as a file first
+
+        # Makes what goes out as a file, so that a full disk is said before anything is sent. The file has no name any
+        # more once it is there: it is gone when nobody reads it.
+        def ready
+          return self unless FILES.include?(@kind)
+
+          Dir.mktmpdir("thistle") do |folder|
+            path = File.join(folder, filename)
+            make(path)
+            @file = File.new(path, "rb")
+          end
+          self
+        end
+
+        def close = @file&.close
+
         # The file, piece by piece, as a Rack body: however many patches, no more than some hundred are in memory, and
         # who goes away stops it.
         def each(&)
@@ -63,16 +80,10 @@ module Thistle
         end
         private_constant :Outlet
 
-        # Kinds that are made as a file first, which is gone once it is sent.
         def packed
-          Dir.mktmpdir("thistle") do |folder|
-            path = File.join(folder, filename)
-            make(path)
-            File.open(path, "rb") do |file|
-              while (piece = file.read(256 * 1024))
-                yield piece
-              end
-            end
+          ready unless @file
+          while (piece = @file.read(256 * 1024))
+            yield piece
           end
         end
 

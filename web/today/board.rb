@@ -75,8 +75,8 @@ module Thistle
         # Young plantings that want water by the end of the forecast: [Store::WaterOwed::Owed].
         def thirsty = @thirsty ||= Store::WaterOwed.new(@properties, today).rows.first(SHOWN)
 
-        # What is wrong with the daily copies; nil when nothing is.
-        def copies = Store::DailyCopies.new.said
+        # What is wrong with how the records are kept, in sentences: copies, the disk's room.
+        def keeping = Store::Keeping.said
 
         # Work days of the coming week: [Work::DayBoard].
         def work_days

@@ -19,7 +19,7 @@ module Thistle
 
             app.get "/survey/export/:kind" do
               halt 404 unless Export::KINDS.key?(params["kind"])
-              export = Export.new(property, params["kind"])
+              export = Export.new(property, params["kind"]).ready
               content_type export.media
               attachment export.filename
               export
