@@ -6,6 +6,7 @@ module Thistle
     module Decimal
       # One comma before three digits: thousands for some, a decimal mark for others.
       DOUBTFUL = /\A-?[1-9]\d{0,2},\d{3}\z/
+      PLAIN = /\A-?\d{1,12}(\.\d{1,6})?\z/ # what most are
       GROUPED = /\A-?[1-9]\d{0,2}(,\d{3})+(,\d{3}|\.\d+)\z/
       DOUBT = "can be read in two ways: leave the comma out, or write a point for decimals"
 
@@ -15,7 +16,8 @@ module Thistle
       # Float, or nil for what is no number up to `most`. comma: what a doubtful one means, :thousands, :decimal, or
       # :ask for nobody knows, which is no number.
       def self.read(text, comma: :ask, most: MOST)
-        plain = bare(text)
+        plain = text.to_s
+        plain = bare(text) unless plain.match?(PLAIN)
         thousands = plain.match?(GROUPED) || (comma == :thousands && plain.match?(DOUBTFUL))
         return if comma == :ask && plain.match?(DOUBTFUL)
 

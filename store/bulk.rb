@@ -17,8 +17,14 @@ module Thistle
           marks = (["?"] * columns.size).join(", ")
           statement = connection.prepare("INSERT INTO #{db.literal(Sequel.identifier(table))} (#{names}) VALUES " \
                                          "(#{marks})")
+          last = {} # what is bound stays bound: of many rows, some columns say the same
           rows.each do |row|
-            columns.each_with_index { |column, n| statement.bind_param(n + 1, plain(row[column])) }
+            columns.each_with_index do |column, n|
+              value = row[column]
+              next if last.fetch(n, self).equal?(value)
+
+              statement.bind_param(n + 1, plain(last[n] = value))
+            end
             statement.step
             statement.reset!
           end

@@ -10,7 +10,8 @@ module Thistle
     # Opening it backs it up when its schema is older than the code, then brings it up to date.
     module Database
       MIGRATIONS = "#{ROOT}/store/migrations".freeze
-      PRAGMAS = ["PRAGMA journal_mode=WAL", "PRAGMA foreign_keys=ON", "PRAGMA synchronous=FULL"].freeze
+      PRAGMAS = ["PRAGMA journal_mode=WAL", "PRAGMA foreign_keys=ON", "PRAGMA synchronous=FULL",
+                 "PRAGMA wal_autocheckpoint=4000"].freeze # pages of 4 kB: what many small writes share
       WAIT_MS = 20_000 # that a writer waits for its turn
       CONNECTIONS = 32 # a thread each, background work too
 
@@ -37,6 +38,9 @@ module Thistle
         end
 
         def close = Sequel::Model.db.disconnect
+
+        # The file for a process that was forked, which may use none of what was open: to read, and nothing else.
+        def beside = Sequel.sqlite(path, readonly: true, keep_reference: false)
 
         # A fault of the file, in words: what is wrong, and what to do.
         def said(error)

@@ -46,7 +46,7 @@ module Thistle
         halt refuse(503, Costly::SAID) if env[Costly::CROWDED]
         fault = Sent.fault(params)
         halt refuse(400, fault) if fault
-        redirect to("/records/properties/new"), 303 if properties.empty? && !beginning?
+        redirect to("/records/properties/new"), 303 if property_chosen.nil? && !beginning?
         session[:property] = Whole.read(params["at"]) if Whole.read(params["at"]).positive?
         sent_before
       end

@@ -9,13 +9,26 @@ module Thistle
 
       # The day on the clock of the property at hand.
       def today = @today ||= (@property || property_chosen)&.today || Store::Setting.today
-      def properties = @properties ||= Store::Together.of(Store::Property.order(:id).all)
+
+      # All of them; the one at hand is among them as it is.
+      def properties
+        @properties ||= Store::Together.of(Store::Property.order(:id).all
+                                                          .map { |one| one.id == @chosen&.id ? @chosen : one })
+      end
 
       # The property at hand: the patch's own, else the one chosen last, else the first.
       def property = @property ||= property_chosen || halt(404)
-      def property_chosen = properties.find { |one| one.id == session[:property] } || properties.first
+
+      # One row, whatever else a page reads: every request asks for it.
+      def property_chosen
+        wanted = session[:property]
+        return @chosen if @chosen && [nil, @chosen.id].include?(wanted)
+
+        @chosen = (wanted && Store::Property[wanted]) || Store::Property.order(:id).first
+      end
+
       def site = property.site(today)
-      def units = properties.any? ? property.measures : Core::Units.new
+      def units = property_chosen ? property.measures : Core::Units.new
 
       # Patches of the property at hand that have a name and want work: a dataset.
       def workable = property.live_patches.wanting_work.exclude(plant_key: nil)

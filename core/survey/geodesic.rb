@@ -34,12 +34,14 @@ module Thistle
 
           # [signed area m² (positive counter-clockwise), perimeter m]
           def measure(ring)
-            corners = ring.first == ring.last ? ring[0...-1] : ring
-            lons, lats = [0, 1].map { |axis| corners.map { |corner| corner[axis] }.pack("d*") }
-            out = "\0" * (2 * DOUBLE)
-            at = address(out)
-            AREA.call(MODEL_AT, address(lats), address(lons), corners.size, at, at + DOUBLE)
-            out.unpack("d2")
+            size = ring.first == ring.last ? ring.size - 1 : ring.size
+            numbers = Array.new(2 + (2 * size), 0.0) # area and perimeter, longitudes, latitudes: in one piece
+            size.times { |n| numbers[2 + n], numbers[2 + size + n] = ring[n] }
+            bytes = numbers.pack("d*")
+            at = address(bytes)
+            lons, lats = at + (2 * DOUBLE), at + ((2 + size) * DOUBLE)
+            AREA.call(MODEL_AT, lats, lons, size, at, at + DOUBLE)
+            bytes.unpack("d2")
           end
 
           private

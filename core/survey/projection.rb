@@ -25,9 +25,12 @@ module Thistle
 
         # libproj moves coordinates of four: x, y, height and time.
         def moved(pairs, direction)
-          numbers = pairs.flat_map { |x, y| [x, y, 0.0, 0.0] }.pack("d*")
-          MOVE.call(transformer, direction, pairs.size, Fiddle::Pointer[numbers].to_i)
-          numbers.unpack("d*").each_slice(4).map { |x, y| [x, y] }
+          numbers = Array.new(4 * pairs.size, 0.0)
+          pairs.each_with_index { |(x, y), n| numbers[4 * n], numbers[(4 * n) + 1] = x, y }
+          bytes = numbers.pack("d*")
+          MOVE.call(transformer, direction, pairs.size, Fiddle::Pointer[bytes].to_i)
+          numbers = bytes.unpack("d*")
+          Array.new(pairs.size) { |n| numbers[4 * n, 2] }
         end
 
         # PROJ's objects belong to the thread that made them.

@@ -52,6 +52,15 @@ module Thistle
           freeze
         end
 
+        # Between processes goes what cannot be worked out at once.
+        def marshal_dump = [geometry, bounds]
+
+        # The same shape on the other side.
+        def marshal_load((geometry, bounds))
+          @geometry, @known = geometry, { bounds: }
+          freeze
+        end
+
         # The geometry as RFC 7946 wants it: within ±180, right-hand rings, seven decimals.
         def published = Published.geometry(Meridian.cut(geometry))
 

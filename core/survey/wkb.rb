@@ -23,7 +23,7 @@ module Thistle
           end
         end
 
-        def line(positions) = [positions.size].pack("L<") << positions.flatten.pack("E*")
+        def line(positions) = [positions.size].pack("L<") << positions.flatten(1).pack("E*")
         private_class_method :line
       end
     end

@@ -35,10 +35,10 @@ module Thistle
       def call
         db = Patch.db
         rows = db[:arrival_rows].where(arrival_id: @arrival.id).order(:row)
-                                .select(:id, :row, :name, :geometry, :properties, :notes)
-        rows.select_map(:id).each_slice(Arrival::SLICE).with_index do |ids, n|
-          slice = rows.where(id: ids).all
-          told = slice.map { |row| [row[:id], *judge(row)] }
+        read(rows.select_map(:id).each_slice(Arrival::SLICE).to_a).each_with_index do |slice, n|
+          told = slice.map do |id, row, incoming|
+            [id, *(incoming.is_a?(String) ? ["refuse", incoming, nil] : judge(id, row, incoming))]
+          end
           @job.hold do
             settle_shapes(db)
             told.group_by { |_, *answer| answer }.each do |(verdict, reason, patch_id), same|
@@ -51,17 +51,32 @@ module Thistle
 
       private
 
+      # Slices of [id, row, what it says or the reason why it can't stand], read beside.
+      def read(slices)
+        Core::Beside.map(slices) do |ids|
+          rows = (@beside ||= Database.beside)[:arrival_rows].where(id: ids).order(:row)
+          rows.select(:id, :row, :name, :geometry, :properties, :notes).map do |row|
+            [row[:id], row[:row], incoming(row)]
+          end
+        end
+      end
+
+      def incoming(row)
+        Incoming.new(row, @reading)
+      rescue Core::BadInput => e
+        e.message
+      end
+
       # [verdict, reason, patch id]
-      def judge(row)
-        incoming = Incoming.new(row, @reading)
-        @mended << [row[:id], incoming.shape] if incoming.changed?
+      def judge(id, row, incoming)
+        @mended << [id, incoming.shape] if incoming.changed?
         return absence(incoming) if incoming.absent?
 
         notes = incoming.notes.join("; ")
         first = incoming.code && @codes[incoming.code]
         return ["refuse", "its code #{incoming.code} stands in row #{first} already", nil] if first
 
-        @codes[incoming.code] = row[:row] if incoming.code
+        @codes[incoming.code] = row if incoming.code
         known = @known[incoming.code]
         return known_patch(incoming, Patch[known], notes) if known
 
@@ -71,7 +86,7 @@ module Thistle
                              "#{@arrival.apart_m.round} m", notes].reject(&:empty?).join("; "), nil]
         end
 
-        keep(InFile.new(incoming.shape, "row #{row[:row]}", incoming.plant_key))
+        keep(InFile.new(incoming.shape, "row #{row}", incoming.plant_key))
         ["add", notes.empty? ? nil : notes, nil]
       rescue Core::BadInput => e
         ["refuse", e.message, nil]

@@ -27,15 +27,17 @@ module Thistle
 
       private
 
+      # What stands between what is stored, for SQLite's printf: half the time of joining as many pieces.
+      FEATURE = '{"type":"Feature","id":%d,"geometry":%s,"properties":{"code":%s,"state":"%s","plant":%s,"radius":%s}}'
+      private_constant :FEATURE
+
       # [how many were looked at, their text]. Text is joined as it is stored: shapes were written as JSON and need not
       # be read again. The tree goes first, whatever the planner thinks, and no further than what can be drawn.
       def features
         @db.fetch(<<~SQL).first.values_at(:number, :rows)
-          SELECT COUNT(*) AS number,
-            group_concat('{"type":"Feature","id":' || p.id || ',"geometry":' || COALESCE(p.outline, p.geometry) ||
-            ',"properties":{"code":' || json_quote(p.code) || ',"state":"' || p.state ||
-            '","plant":' || COALESCE('"' || p.plant_key || '"', 'null') ||
-            ',"radius":' || COALESCE(p.radius_m, 'null') || '}}') AS rows
+          SELECT COUNT(*) AS number, group_concat(CASE WHEN p.id IS NOT NULL THEN printf('#{FEATURE}', p.id,
+            COALESCE(p.outline, p.geometry), json_quote(p.code), p.state,
+            COALESCE('"' || p.plant_key || '"', 'null'), COALESCE(p.radius_m, 'null')) END) AS rows
           FROM (SELECT id FROM patch_extents e
                 WHERE (#{meets}) #{"AND NOT (#{meets(@seen)})" if @seen} LIMIT #{MOST + 1}) e
           LEFT JOIN patches p ON p.id = e.id AND #{live} -- what is another property's counts, and is not sent

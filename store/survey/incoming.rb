@@ -10,22 +10,22 @@ module Thistle
       # checked: the dry run has been over the shape.
       # reading: Core::Survey::Columns::Reading of the file's mapping.
       def initialize(row, reading, checked: false)
-        @row = row
         @notes = [row[:notes]].reject { |text| text.to_s.empty? }
-        @properties = JSON.parse(row[:properties])
-        @values, unread = reading.read(@properties)
+        properties = JSON.parse(row[:properties])
+        @values, unread = reading.read(properties)
+        @absent = properties["occurrenceStatus"].to_s.casecmp?("absent")
         @notes += unread
         unless row[:geometry]
           raise Core::BadInput.new("It has no place: no geometry, or one that cannot be read.", field: :geometry)
         end
 
-        @shape = checked ? Core::Survey::Shape.stored(row[:geometry]) : read_shape
+        @shape = checked ? Core::Survey::Shape.stored(row[:geometry]) : read_shape(row[:geometry])
       end
 
       def code = values[:code]
 
       # Does the row say that a plant was looked for and was not there (Darwin Core)?
-      def absent? = @properties["occurrenceStatus"].to_s.casecmp?("absent")
+      def absent? = @absent
       def plant_key = values[:plant_key]
 
       # Is the shape another than the row's: repaired, or joined at the 180° meridian?
@@ -54,8 +54,8 @@ module Thistle
 
       def later?(patch) = values[:seen_on] && values[:seen_on] > patch.seen_on
 
-      def read_shape
-        Core::Survey::Shape.parse(@row[:geometry])
+      def read_shape(geometry)
+        Core::Survey::Shape.parse(geometry)
       rescue Core::Survey::Shape::Crossed => e
         mend(e)
       end

@@ -23,8 +23,8 @@ module Thistle
       def call
         @surroundings = Surroundings.new(@property)
         done = 0
-        rows_of(%w[add double]).each_slice(Arrival::SLICE) do |rows|
-          add(rows)
+        worked_out(%w[add double]).each do |rows, patches, shared|
+          @job.hold { store(rows, patches, shared) }
           @job.at(done += rows.size)
         end
         rows_of(%w[change]).each_slice(CHANGES) do |rows|
@@ -51,20 +51,28 @@ module Thistle
 
       # Rows by verdict in their order, a slice at a time in memory.
       def rows_of(verdicts)
-        verdicts -= ["double"] unless @arrival.doubles == "add"
-        rows = @db[:arrival_rows].where(arrival_id: @arrival.id, verdict: verdicts).order(:row).select(*COLUMNS)
-        ids = rows.select_map(:id)
-        ids.each_slice(Arrival::SLICE).lazy.flat_map do |some|
-          @db[:arrival_rows].where(id: some).order(:row).select(*COLUMNS).all
+        slices(verdicts).lazy.flat_map { |some| rows(@db, some) }
+      end
+
+      # What costs time is worked out beside, before the file is asked for:
+      # [[rows, patches to be, [[place in the slice, zone id, m² on it]]]].
+      def worked_out(verdicts)
+        Core::Beside.map(slices(verdicts)) do |some|
+          found = rows(@beside ||= Database.beside, some)
+          patches, shared = found.map { |row| columns_of(row) }.transpose
+          [found.map { |row| row.slice(:id) }, patches, shared.flat_map.with_index do |zones, n|
+            zones.map { |zone_id, m2| [n, zone_id, m2] }
+          end]
         end
       end
 
-      # What costs time is worked out before the file is asked for.
-      def add(rows)
-        @shared = []
-        patches = rows.map { |row| columns_of(row) }
-        @job.hold { store(rows, patches) }
+      def slices(verdicts)
+        verdicts -= ["double"] unless @arrival.doubles == "add"
+        @db[:arrival_rows].where(arrival_id: @arrival.id, verdict: verdicts).order(:row).select_map(:id)
+                          .each_slice(Arrival::SLICE).to_a
       end
+
+      def rows(db, ids) = db[:arrival_rows].where(id: ids).order(:row).select(*COLUMNS).all
 
       # The whole of it appears.
       def show
@@ -74,14 +82,13 @@ module Thistle
         end
       end
 
-      def store(rows, patches)
+      def store(rows, patches, shared)
         first = (@db[:patches].max(:id) || 0) + 1
         codes = codes_for(patches)
-        patches.each_with_index { |patch, n| patch.merge!(id: first + n, code: codes[n]) }
-        @shared.each { |row| row[:patch_id] = row.delete(:patch)[:id] }
+        patches.each_with_index { |patch, n| patch.merge!(@same, id: first + n, code: codes[n]) }
         Bulk.insert(:patches, patches)
         Bulk.insert(:observations, patches.select { |patch| patch[:plant_key] }.map { |patch| seen(patch) })
-        Bulk.insert(:patch_zones, @shared)
+        Bulk.insert(:patch_zones, shared.map { |n, zone_id, shared_m2| { patch_id: first + n, zone_id:, shared_m2: } })
         pairs = rows.zip(patches).map { |row, patch| "(#{row[:id]}, #{patch[:id]})" }.join(", ")
         @db.run("UPDATE arrival_rows SET patch_id = v.column2 FROM (VALUES #{pairs}) AS v WHERE arrival_rows.id = " \
                 "v.column1")
@@ -93,7 +100,7 @@ module Thistle
           note: "From #{@arrival.filename}" }
       end
 
-      # A patch as plain columns: many at once, each measured and placed. Unseen until all are in.
+      # A patch as plain columns, measured and placed, unseen until all are in; and {zone id => m² of it there}.
       def columns_of(row)
         incoming = Incoming.new(row, @reading, checked: true)
         told = incoming.columns
@@ -102,10 +109,9 @@ module Thistle
         seen_on = told[:seen_on] || @seen_on
         state = @arrival.sure && told[:plant_key] ? "standing" : "reported"
         measured = Patch.measured(incoming.shape, **size)
-        patch = { **@same, **told, **measured.compact, **placed.compact,
+        patch = { **told, **measured.compact, **placed.compact,
           code: incoming.code, state:, seen_on:, shape_from: seen_on }
-        @shared.concat(shared.map { |zone_id, shared_m2| { patch:, zone_id:, shared_m2: } })
-        patch
+        [patch, shared]
       end
 
       # Their own codes where nobody has them, else the next free ones.

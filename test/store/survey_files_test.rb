@@ -58,18 +58,17 @@ module Thistle
       assert_equal Store::Job::LOST, Store::Arrival.order(:id).last.fault
     end
 
-    # Takes 1200 points at a latitude; the block runs in the middle of the second slice. [status, number of patches]
+    # Takes 1200 points at a latitude; the block runs before the second slice. [status, number of patches]
     def import_while(lat, &)
       point = ->(n) { { "type" => "Point", "coordinates" => [-91.4 + (n * 5e-4), lat] } }
       features = Array.new(1200) { |n| Formats::Feature.new(geometry: point[n], properties: {}) }
       arrival = Store::Arrival.draft(@property, "many.geojson", features)
       arrival.look(seen_on: @today, at_once: true)
-      made, rows = Store::Incoming.method(:new), 0
-      counted = ->(*row, **how) {
-        yield if (rows += 1) == 700
-        made.call(*row, **how)
-      }
-      Store::Incoming.stub(:new, counted) { arrival.take(seen_on: @today, at_once: true) }
+      map = Core::Beside.method(:map)
+      halted = ->(slices, &work) do
+        map.call(slices, &work).lazy.with_index.map { |answer, n| n == 1 ? [yield, answer].last : answer }
+      end
+      Core::Beside.stub(:map, halted) { arrival.take(seen_on: @today, at_once: true) }
       [arrival.refresh.status, Store::Patch.count]
     end
 
