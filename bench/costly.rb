@@ -15,10 +15,11 @@ module Thistle
     LIGHT = "/find?q=ivy"
     GROWN, LONGEST = 600, 1.0 # MB of a process, s of a light page beside
     PAGES = %w[/recheck/learned /survey/searches /survey/totals /survey/site-map.svg /decide/first /decide/plan
-               /replant/first /replant/mix /replant?area=1e12 /mix/card.pdf /mix/records.pdf /recheck?all=1 /season
+               /replant/first?patch=1 /replant/mix /replant?area=1e12 /mix/card.pdf /mix/records.pdf
+               /recheck?all=1 /season
                /mix/other-end?product_poured=1e308&carrier_poured=1e308&have=1e308&from=1e308&down_to=1e-308
                /decide/rules / /work].freeze
-    EXPORTS = %w[geojson kml kmz gpx csv dwca gpkg].freeze
+    EXPORTS = %w[geojson kml kmz gpx csv zip gpkg].freeze
 
     def run
       serve do
@@ -58,8 +59,9 @@ module Thistle
     def try(name, request)
       alone = timed { request.call }
       at_once = timed { beside { Array.new(AT_ONCE) { Thread.new { timed { request.call } } }.each(&:join) } }
-      @grown = [@grown, largest].max
-      puts format("  %-60s %6.2f s alone, %6.2f s %d at once", name[0, 60], alone, at_once, AT_ONCE)
+      @grown = [@grown, weight = largest].max
+      puts format("  %-60s %6.2f s alone, %6.2f s %d at once, %4.0f MB then", name[0, 60], alone, at_once, AT_ONCE,
+                  weight)
     end
 
     # Light pages are asked for until the block ends.

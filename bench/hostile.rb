@@ -107,3 +107,5 @@ module Thistle
 end
 
 Thistle::Hostile.new.run
+puts "every address and form with numbers at their ends:"
+system({ "WALK" => "ends" }, RbConfig.ruby, "#{__dir__}/walk.rb", exception: true)

@@ -57,7 +57,7 @@ module Thistle
         end
 
         # [Answer], one a strategy, on the same futures and the same luck.
-        def compare(strategies) = strategies.map { |strategy| play(strategy) }
+        def compare(strategies) = strategies.map { |strategy| play(strategy).tap { let_go } }
 
         # Of how many drawn futures the fit rests on; nil where nothing was counted.
         def fit
@@ -132,6 +132,9 @@ module Thistle
 
         # Of weights, by their logarithms, how many equal ones would say as much (Kish).
         def agreeing(log) = Numo::NMath.exp(log).then { |weight| ((weight.sum**2) / (weight**2).sum).round }
+
+        # Numo's numbers lie outside of what Ruby counts: hundreds of megabytes would wait for it to look.
+        def let_go = GC.start(full_mark: false)
 
         # What a strategy does in a year, as Futures#year takes it.
         def done(futures, strategy, kill, visits)

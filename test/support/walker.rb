@@ -37,9 +37,14 @@ module Thistle
            "[{", "null", "\u{1F4A5}", "-1e308,-1e308,1e308,1e308", '{"type":"Polygon","coordinates":[[]]}',
            '{"type":"LineString","coordinates":[[0,0],["a",null]]}', '{"type":"Point","coordinates":[1e308,0]}',
            "/identify/\r\nhttps://elsewhere.example/"].freeze
-    # WALK=all (rake bench walk): every odd value at every parameter of every address. Else a sample of each door, each
-    # time others: so many odd questions, parts of a path, addresses.
-    ALL = ENV["WALK"] == "all"
+    # Numbers at the ends of what a machine holds, and just within what we take, in all fields at once.
+    ENDS = %w[1e308 -1e308 1e-308 999999999999 -1].freeze
+    NUMBER = /\A-?\d*([.,]\d+)?\z/ # fields that hold one, or nothing yet
+    # WALK=all (rake bench walk): every odd value at every parameter of every address. WALK=ends (rake bench hostile):
+    # numbers at their ends alone, at every address. Else a sample of each door, each time others: so many odd
+    # questions, parts of a path, addresses.
+    ONLY_ENDS = ENV["WALK"] == "ends"
+    ALL = ENV["WALK"] == "all" || ONLY_ENDS
     SOME = ALL ? ODD.size : 3
     QUESTIONS, PLACES, ADDRESSES = ALL ? [Float::INFINITY, Float::INFINITY, 2] : [3, 1, 1]
     NUMBERED = /-\d+\z/ # one field of several sheets of a kind, "hours-5": the first of them meets the odd values
@@ -172,7 +177,10 @@ module Thistle
 
     def odd_queries(door)
       names = names(door)
-      odd(names) { |name, value| "#{name}=#{CGI.escape(value)}" } +
+      ends = ENDS.map { |value| names.map { |name| "#{name}=#{value}" }.join("&") }
+      return ends if ONLY_ENDS
+
+      ends + odd(names) { |name, value| "#{name}=#{CGI.escape(value)}" } +
         names.flat_map { |name| parts(name, all: name == names.first) } +
         ODD.first(SOME).map { |value| names.map { |name| "#{name}=#{CGI.escape(value)}" }.join("&") }
     end
@@ -208,7 +216,12 @@ module Thistle
     def odd_bodies(door, fields)
       names = ((door.reads.to_a | fields.keys) - %w[authenticity_token]).uniq { |name| name.sub(NUMBERED, "") }
       rest = names.to_h { |name| [name, Rack::Utils.build_query(fields.except(name))] }
-      odd(names) { |name, value| "#{rest[name]}&#{name}=#{CGI.escape(value)}" } +
+      ends = ENDS.map do |number|
+        Rack::Utils.build_query(fields.transform_values { |value| value.to_s.match?(NUMBER) ? number : value })
+      end
+      return [*ends, Rack::Utils.build_query(fields)] if ONLY_ENDS
+
+      ends + odd(names) { |name, value| "#{rest[name]}&#{name}=#{CGI.escape(value)}" } +
         names.flat_map { |name| parts(name, all: name == names.first).map { |odd| "#{rest[name]}&#{odd}" } } +
         [Rack::Utils.build_query(fields)]
     end
