@@ -9,8 +9,9 @@ module Thistle
     class Programme
       FREE = 1e30
       LEAST = 0.2 # s that HiGHS is given at least
-      # values: of each column; worth: of the answer; proved: is nothing better possible?
-      Answer = Value.define(:values, :worth, :proved)
+      # values: of each column; worth: of the answer; proved: is nothing better possible? slopes, of a relaxed one: what
+      # one more of each column would add.
+      Answer = Value.define(:values, :worth, :proved, :slopes)
 
       def initialize
         @columns, @entries, @rows = [], [], []
@@ -44,7 +45,9 @@ module Thistle
       # The Answer when columns may be split at will; nil when nothing is possible.
       def relaxed
         answer = Highs.lp(**form).solve
-        answer[:status] == :optimal ? Answer.new(values: answer[:col_value], worth: answer[:obj_value]) : nil
+        return unless answer[:status] == :optimal
+
+        Answer.new(values: answer[:col_value], worth: answer[:obj_value], slopes: answer[:col_dual])
       end
 
       # The best Answer within the time, nearer to the best than `gap`; nil when none was found.

@@ -37,11 +37,15 @@ module Thistle
         SECONDS = 9.0
         SMALL = 1500 # options up to which the whole is solved at once, to the end
         CLOSE = 0.005 # relative gap at which a large one is done
-        FIRST = 2.5 # seconds for what the relaxed plan leaves open
+        FIRST = 1.5 # seconds for what the relaxed plan leaves open
         MOST_WEEKS = 12 # that are tried for one more crew day
         EPSILON = 1e-6
 
         attr_reader :options, :limits
+
+        # What {option => parts} prevents, and the seconds of a clock that nobody sets.
+        def self.gain(items) = items.sum { |option, parts| option.gain * parts }
+        def self.clock = Process.clock_gettime(Process::CLOCK_MONOTONIC)
 
         def initialize(options, limits, pins: [], bans: [])
           @pins, @limits = pins, limits
@@ -59,7 +63,9 @@ module Thistle
 
           greedy = self.greedy
           solved, bound = best(clock + seconds)
-          found = [solved, greedy].compact.max_by { |items| gain(items) }
+          found = [solved, greedy].compact.max_by { |items| gain(items) } || programme.whole(seconds:, gap: 1.0).first
+          return EMPTY.with(clashes: lifted) unless found
+
           Solution.new(items: found, gain: gain(found), bound: [bound, gain(found)].max,
                        greedy_gain: greedy ? gain(greedy) : 0.0,
                        by: found.equal?(greedy) ? :greedy : :solver, clashes: [])
@@ -68,7 +74,7 @@ module Thistle
         # What takes most harm away for an hour comes first, each in its best week with room. nil when pins do not fit
         # so.
         def greedy
-          room = Room.new(@limits)
+          room = SeasonRoom.new(@limits)
           @options.partition { |option| pinned?(option) }.each do |group|
             group.sort_by { |option| [-option.gain / [option.hours, 0.05].max, option.week] }
                  .each { |option| room.fill(option) }
@@ -85,9 +91,9 @@ module Thistle
           best if best && best.last > EPSILON
         end
 
-        # [greatest gain that any plan can have, {option => share}], from the linear programme; nils when nothing is
-        # possible.
-        def relax = @relax ||= @options.empty? ? [0.0, {}] : programme.relaxed
+        # [greatest gain that any plan can have, {option => share}, {option => what a whole of it would add}], from the
+        # linear programme; nils when nothing is possible.
+        def relax = @relax ||= @options.empty? ? [0.0, {}, {}] : programme.relaxed
 
         # Patches that were left out, and what keeps each out: [[patch, :window, :label or :room]].
         def left_out(items, all_patches)
@@ -116,72 +122,41 @@ module Thistle
           @possible.any? { |option| pins.any? { |pin| pin.of?(option) } }
         end
 
-        # What is left of each week, of the season and of what labels allow while a plan is made by hand.
-        class Room
-          attr_reader :items
-
-          def initialize(limits)
-            @hours, @litres, @cost = limits.hours.dup, limits.litres || Float::INFINITY, limits.cost || Float::INFINITY
-            @left = Hash.new(1.0) # of each patch
-            @labels, @allowed = limits.caps, limits.caps.most.dup
-            @items = {}
-          end
-
-          def fits?(option)
-            [[1.0 / option.parts, @left[option.patch]], [option.hours, @hours[option.week]], [option.litres, @litres],
-             [option.cost, @cost], *@labels.of(option).map { |n, amount| [amount, @allowed[n]] }]
-              .all? { |takes, left| takes <= left + EPSILON }
-          end
-
-          # As many parts as fit, up to a number.
-          def fill(option, most = option.parts)
-            most.times { take(option) if fits?(option) }
-          end
-
-          def take(option)
-            @left[option.patch] -= 1.0 / option.parts
-            @hours[option.week] -= option.hours
-            @litres -= option.litres
-            @cost -= option.cost
-            @labels.of(option).each { |n, amount| @allowed[n] -= amount }
-            @items[option] = @items.fetch(option, 0) + 1
-          end
-
-          def done?(patch) = @left[patch] < EPSILON
-        end
-        private_constant :Room
-
         def pinned?(option) = @pins.any? { |pin| pin.of?(option) }
-        def gain(items) = items.sum { |option, parts| option.gain * parts }
-        def clock = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+        def gain(items) = Plan.gain(items)
+        def clock = Plan.clock
 
-        def programme(options = @options, limits: @limits, taken: {})
+        def programme(options = @options, taken = {}, limits: @limits)
           SeasonProgramme.new(options, limits, patches: @patches, pins: @pins, taken:)
         end
 
-        # [the best items found or nil, what no plan is better than].
+        # [the best items found or nil, what no plan is better than]. A small one is solved to the end, if there is
+        # time: then nothing is better. Else what was found is made better for as long as there is.
         def best(finish)
-          bound, relaxed = relax
-          return small(finish - clock, bound) if @options.size <= SMALL
+          bound, relaxed, slopes = relax
+          if @options.size <= SMALL
+            items, proved = programme.whole(seconds: (finish - clock) / 2, gap: 0.0)
+            return [items, gain(items)] if proved
+          end
+          items ||= fix(relaxed, [FIRST, finish - clock].min)
+          items = programme.whole(seconds: (finish - clock) / 2, gap: CLOSE).first unless keeps_pins?(items)
+          return [nil, bound] unless items
 
-          fixed = fix(relaxed, [FIRST, finish - clock].min)
-          left = finish - clock
-          whole = programme.whole(seconds: left, gap: CLOSE).first if left > 1
-          [[fixed, whole].compact.max_by { |items| gain(items) }, bound]
+          search = SeasonSearch.new(@options, @limits, slopes:, programme: method(:programme))
+          [search.better(items, finish, enough: bound * (1 - CLOSE)), bound]
         end
 
-        # A small one is solved to the end, if there is time: then nothing is better.
-        def small(seconds, bound)
-          items, proved = programme.whole(seconds:, gap: 0.0)
-          [items, proved ? gain(items) : bound]
+        def keeps_pins?(items)
+          room = SeasonRoom.new(@limits, items)
+          @pins.all? { |pin| room.done?(pin.patch) }
         end
 
         # What the linear programme is sure of is kept; the rest is solved in the room that is left.
         def fix(relaxed, seconds)
-          room = Room.new(@limits)
+          room = SeasonRoom.new(@limits)
           relaxed.each { |option, share| room.fill(option, (share + EPSILON).floor) }
           rest = @options.select { |option| room.fits?(option) }
-          more, = programme(rest, taken: room.items).whole(seconds:, gap: CLOSE) if rest.any?
+          more, = programme(rest, room.items).whole(seconds:, gap: CLOSE) if rest.any?
           more ? room.items.merge(more) { |_, one, other| one + other } : room.items
         end
 
@@ -198,7 +173,7 @@ module Thistle
         # Weeks whose hours are nearly used up in the relaxed plan.
         def tight_weeks
           used = Hash.new(0.0)
-          relax.last.each { |option, share| used[option.week] += option.hours * share }
+          relax[1].each { |option, share| used[option.week] += option.hours * share }
           used.select { |week, hours| hours >= @limits.hours[week] - 0.01 }.keys.first(MOST_WEEKS)
         end
 

@@ -15,10 +15,11 @@ module Thistle
           @options, @limits, @patches, @pins, @taken = options, limits, patches, pins, taken
         end
 
-        # [greatest gain, {option => share}] when parts may be split at will; [nil, nil] when nothing is possible.
+        # [greatest gain, {option => share}, {option => what a whole of it would add}] when parts may be split at will;
+        # nils when nothing is possible.
         def relaxed
-          answer = programme.relaxed
-          answer ? [answer.worth, @options.zip(answer.values).to_h] : [nil, nil]
+          answer = programme.relaxed or return [nil, nil, nil]
+          [answer.worth, @options.zip(answer.values).to_h, @options.zip(answer.slopes).to_h]
         end
 
         # [{option => parts}, or nil when none was found in time; is nothing better possible?].
