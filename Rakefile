@@ -30,7 +30,7 @@ desc "Count lines: tests against hand-written code"
 task :stats do
   code = FileList["thistle.rb", "Rakefile", "bin/*",
                   "{core,store,formats,stand_ins,web,demo,bench}/**/*.{rb,erb,js,scss}"]
-  tests = FileList["test/**/*.rb"]
+  tests = FileList["test/**/*.{rb,js}"]
   count = ->(files) { files.sum { |file| File.readlines(file).count { |line| !line.strip.empty? } } }
   folders = code.group_by { |file| file.include?("/") ? file[%r{\A[^/]+}] : "." }
   folders.each { |folder, files| puts format("%-10s %6d", folder, count.call(files)) }

@@ -1,23 +1,31 @@
 // What every page does: CSRF on htmx, keys, tallies, a folded band on phones.
 (() => {
   const token = document.querySelector('meta[name="csrf"]').content;
-  document.addEventListener('htmx:configRequest', (event) => { event.detail.headers['X-CSRF-Token'] = token; });
+  document.addEventListener('htmx:configRequest', (event) => {
+    event.detail.headers['X-CSRF-Token'] = token;
+  });
   document.addEventListener('htmx:beforeSwap', (event) => {
     // A form sent back with complaints is still an answer.
-    if (event.detail.xhr.status === 422) { event.detail.shouldSwap = true; event.detail.isError = false; }
+    if (event.detail.xhr.status === 422) {
+      event.detail.shouldSwap = true;
+      event.detail.isError = false;
+    }
   });
 
   // After a swap the field that had the keyboard keeps it, and what was opened stays open.
   let held = null;
   let opened = [];
-  const name = (details) => details.id || `${details.closest('article, section')?.querySelector('h3, h2')?.textContent} ${details.className}`;
+  const name = (details) =>
+    details.id || `${details.closest('article, section')?.querySelector('h3, h2')?.textContent} ${details.className}`;
   document.addEventListener('htmx:beforeSwap', () => {
     opened = [...document.querySelectorAll('main details[open]')].map(name);
     const at = document.activeElement;
     held = at && at.name ? { name: at.name, value: at.value } : null;
   });
   document.addEventListener('htmx:afterSettle', () => {
-    document.querySelectorAll('main details.why, main details.look-group').forEach((details) => { if (opened.includes(name(details))) details.open = true; });
+    document.querySelectorAll('main details.why, main details.look-group').forEach((details) => {
+      if (opened.includes(name(details))) details.open = true;
+    });
     if (!held) return;
     const same = [...document.getElementsByName(held.name)];
     const at = same.find((field) => field.value === held.value) || same[0];
@@ -26,17 +34,32 @@
 
   const keys = document.getElementById('keys');
   document.addEventListener('keydown', (event) => {
-    if (event.ctrlKey || event.metaKey || event.altKey || event.target.closest('input:not([type=radio]):not([type=checkbox]), textarea, select')) return;
+    if (
+      event.ctrlKey ||
+      event.metaKey ||
+      event.altKey ||
+      event.target.closest('input:not([type=radio]):not([type=checkbox]), textarea, select')
+    )
+      return;
     const room = document.querySelector(`.rooms [data-key="${CSS.escape(event.key)}"]`);
-    if (room) { room.click(); return; }
-    if (event.key === '/') { event.preventDefault(); document.getElementById('find').focus(); }
+    if (room) {
+      room.click();
+      return;
+    }
+    if (event.key === '/') {
+      event.preventDefault();
+      document.getElementById('find').focus();
+    }
     if (event.key === 'n') location.href = '/survey#patch-form';
     if (event.key === '?') keys.showModal();
   });
   if (location.hash === '#patch-form') document.getElementById('patch-form')?.setAttribute('open', '');
 
   document.addEventListener('click', (event) => {
-    if (event.target.closest('[data-print]')) { window.print(); return; }
+    if (event.target.closest('[data-print]')) {
+      window.print();
+      return;
+    }
     const step = event.target.closest('[data-step]');
     if (!step) return;
     const field = document.getElementById(step.dataset.for);
@@ -49,7 +72,9 @@
     const { files, dataset } = event.target;
     if (!files || !dataset.mostMb) return;
     const large = [...files].find((file) => file.size > dataset.mostMb * 1048576);
-    event.target.setCustomValidity(large ? `“${large.name}” is ${Math.round(large.size / 1048576)} MB; ${dataset.mostMb} MB is the most.` : '');
+    event.target.setCustomValidity(
+      large ? `“${large.name}” is ${Math.round(large.size / 1048576)} MB; ${dataset.mostMb} MB is the most.` : '',
+    );
     event.target.reportValidity();
   });
 
@@ -63,12 +88,14 @@
   document.addEventListener('submit', (event) => {
     const from = event.submitter && document.getElementById(event.submitter.dataset.carry);
     if (!from) return;
-    for (const [name, value] of new FormData(from)) {
-      const field = Object.assign(document.createElement('input'), { type: 'hidden', name, value });
+    for (const [key, value] of new FormData(from)) {
+      const field = Object.assign(document.createElement('input'), { type: 'hidden', name: key, value });
       event.target.append(field);
     }
   });
 
   if (matchMedia('(max-width: 767px)').matches) document.querySelector('.band-fold')?.removeAttribute('open');
-  document.querySelectorAll('.rooms [aria-current], .ways [aria-current]').forEach((here) => here.scrollIntoView({ block: 'nearest', inline: 'center' }));
+  document
+    .querySelectorAll('.rooms [aria-current], .ways [aria-current]')
+    .forEach((here) => here.scrollIntoView({ block: 'nearest', inline: 'center' }));
 })();

@@ -22,7 +22,9 @@
     const seconds = () => ((performance.now() - began) / 1000).toFixed(1);
     if (began === null) {
       began = performance.now();
-      ticking = setInterval(() => { watch.textContent = `${watch.dataset.stop}: ${seconds()} s`; }, 100);
+      ticking = setInterval(() => {
+        watch.textContent = `${watch.dataset.stop}: ${seconds()} s`;
+      }, 100);
       return;
     }
     clearInterval(ticking);

@@ -5,7 +5,11 @@
 
   // The plan behind a figure, asked for once.
   const planOf = (figure) => {
-    if (!beds.has(figure)) beds.set(figure, fetch(`${figure.dataset.bed}.json`).then((answer) => answer.json()));
+    if (!beds.has(figure))
+      beds.set(
+        figure,
+        fetch(`${figure.dataset.bed}.json`).then((answer) => answer.json()),
+      );
     return beds.get(figure);
   };
 
@@ -29,16 +33,23 @@
     circle.setAttribute('cy', Number(svg.dataset.north) - y);
   };
 
-  const say = (words) => { document.getElementById('bed-said').textContent = words; };
+  const say = (words) => {
+    document.getElementById('bed-said').textContent = words;
+  };
 
   const put = async (figure, plan, number, [x, y]) => {
     const body = new URLSearchParams({ x: x.toFixed(2), y: y.toFixed(2), version: plan.version });
     const answer = await fetch(`${figure.dataset.bed}/plants/${number}`, {
-      method: 'POST', body, headers: { 'X-CSRF-Token': token() },
+      method: 'POST',
+      body,
+      headers: { 'X-CSRF-Token': token() },
     }).catch(() => null);
     if (answer && answer.ok) return window.location.reload();
-    return say(answer && answer.status === 409
-      ? 'Somebody laid this bed out anew meanwhile: load the page again.' : 'That could not be kept. Try again.');
+    return say(
+      answer && answer.status === 409
+        ? 'Somebody laid this bed out anew meanwhile: load the page again.'
+        : 'That could not be kept. Try again.',
+    );
   };
 
   document.addEventListener('pointerdown', async (event) => {
@@ -52,7 +63,10 @@
     let ended = false;
     const move = (at) => {
       here = place(svg, at);
-      if (held) { at.preventDefault(); show(svg, held.circle, here); }
+      if (held) {
+        at.preventDefault();
+        show(svg, held.circle, here);
+      }
     };
     const end = () => {
       ended = true;

@@ -9,8 +9,19 @@
   const say = document.getElementById('walk-said');
   const [start, finish, drop] = ['start', 'finish', 'drop'].map((name) => form.querySelector(`[data-walk=${name}]`));
   const fixes = JSON.parse(localStorage.getItem(key) || '[]');
-  const line = L.polyline(fixes.map((fix) => [fix.lat, fix.lon]), { color: '#6A2C7F', weight: 3, interactive: false, pmIgnore: true }).addTo(map);
-  const here = L.circleMarker([0, 0], { radius: 7, color: '#FFFDF7', weight: 2, fillColor: '#6A2C7F', fillOpacity: 1, interactive: false, pmIgnore: true });
+  const line = L.polyline(
+    fixes.map((fix) => [fix.lat, fix.lon]),
+    { color: '#6A2C7F', weight: 3, interactive: false, pmIgnore: true },
+  ).addTo(map);
+  const here = L.circleMarker([0, 0], {
+    radius: 7,
+    color: '#FFFDF7',
+    weight: 2,
+    fillColor: '#6A2C7F',
+    fillOpacity: 1,
+    interactive: false,
+    pmIgnore: true,
+  });
   let watch = null;
   let awake = null;
 
@@ -24,14 +35,27 @@
     tell(accuracy);
   }
   function tell(accuracy) {
-    if (!fixes.length) { say.textContent = 'Not started. Stand at the edge, start, and walk round with the phone held still before you.'; return; }
-    const metres = line.getLatLngs().slice(1).reduce((sum, spot, n) => sum + map.distance(line.getLatLngs()[n], spot), 0);
+    if (!fixes.length) {
+      say.textContent = 'Not started. Stand at the edge, start, and walk round with the phone held still before you.';
+      return;
+    }
+    const metres = line
+      .getLatLngs()
+      .slice(1)
+      .reduce((sum, spot, n) => sum + map.distance(line.getLatLngs()[n], spot), 0);
     const from = map.distance(line.getLatLngs()[0], line.getLatLngs().at(-1));
-    say.textContent = `${fixes.length} fixes, ${Math.round(metres)} m walked, ${Math.round(from)} m from the start${accuracy ? `, known to ±${Math.round(accuracy)} m` : ''}${accuracy > 20 ? ': too poor to use, wait for better' : ''}.`;
+    const known = accuracy ? `, known to ±${Math.round(accuracy)} m` : '';
+    const poor = accuracy > 20 ? ': too poor to use, wait for better' : '';
+    const walked = `${fixes.length} fixes, ${Math.round(metres)} m walked, ${Math.round(from)} m from the start`;
+    say.textContent = `${walked}${known}${poor}.`;
     finish.disabled = fixes.length < 2;
     drop.disabled = false;
   }
-  const why = { 1: 'The browser may not use the position. Allow it for this site, then start again.', 2: 'No position yet: stand in the open.', 3: 'No position for a minute: stand in the open.' };
+  const why = {
+    1: 'The browser may not use the position. Allow it for this site, then start again.',
+    2: 'No position yet: stand in the open.',
+    3: 'No position for a minute: stand in the open.',
+  };
   function pause() {
     navigator.geolocation.clearWatch(watch);
     watch = null;
@@ -39,20 +63,49 @@
     start.querySelector('span').textContent = 'Walk on';
   }
   start.addEventListener('click', () => {
-    if (watch !== null) { pause(); return; }
-    if (!navigator.geolocation) { say.textContent = 'This browser has no position. Load a track from a GPS receiver instead.'; return; }
-    watch = navigator.geolocation.watchPosition(count, (fault) => { say.textContent = why[fault.code]; }, { enableHighAccuracy: true, maximumAge: 0, timeout: 60000 });
-    navigator.wakeLock?.request('screen').then((lock) => { awake = lock; }, () => {});
+    if (watch !== null) {
+      pause();
+      return;
+    }
+    if (!navigator.geolocation) {
+      say.textContent = 'This browser has no position. Load a track from a GPS receiver instead.';
+      return;
+    }
+    watch = navigator.geolocation.watchPosition(
+      count,
+      (fault) => {
+        say.textContent = why[fault.code];
+      },
+      { enableHighAccuracy: true, maximumAge: 0, timeout: 60000 },
+    );
+    navigator.wakeLock?.request('screen').then(
+      (lock) => {
+        awake = lock;
+      },
+      () => {},
+    );
     start.querySelector('span').textContent = 'Pause';
   });
-  finish.addEventListener('click', () => { if (watch !== null) pause(); field.value = JSON.stringify(fixes); });
+  finish.addEventListener('click', () => {
+    if (watch !== null) pause();
+    field.value = JSON.stringify(fixes);
+  });
   drop.addEventListener('click', () => {
     if (watch !== null) pause();
-    fixes.length = 0; localStorage.removeItem(key); line.setLatLngs([]); here.remove(); drop.disabled = true; finish.disabled = true;
+    fixes.length = 0;
+    localStorage.removeItem(key);
+    line.setLatLngs([]);
+    here.remove();
+    drop.disabled = true;
+    finish.disabled = true;
     start.querySelector('span').textContent = 'Start walking';
     tell();
   });
   // The server has them now.
-  if (document.getElementById('walked')?.dataset.from === 'phone') { localStorage.removeItem(key); fixes.length = 0; line.setLatLngs([]); }
+  if (document.getElementById('walked')?.dataset.from === 'phone') {
+    localStorage.removeItem(key);
+    fixes.length = 0;
+    line.setLatLngs([]);
+  }
   tell();
 })();

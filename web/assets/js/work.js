@@ -1,15 +1,6 @@
-// A day in the field: taps that no signal loses, a clock that runs from the server's start, pictures, ticks, dragged stops.
+// A day in the field: taps that no signal loses (taps.js), a clock that runs from the server's start, pictures, ticks,
+// dragged stops.
 (() => {
-  // Each tap is kept under its own key until the server says that it holds it; one that it refuses stays, with why.
-  const KEY = 'taps';
-  const keyed = (tap) => ({ key: new URLSearchParams(tap.body).get('key'), ...tap });
-  const queue = () => JSON.parse(localStorage.getItem(KEY) || '[]').map(keyed);
-  const keep = (taps) => localStorage.setItem(KEY, JSON.stringify(taps));
-  const drop = (key) => keep(queue().filter((tap) => tap.key !== key));
-  const change = (key, more) => keep(queue().map((tap) => (tap.key === key ? { ...tap, ...more } : tap)));
-  const waiting = () => queue().filter((tap) => !tap.refused);
-  let sending = false;
-
   const say = (words) => {
     const place = document.querySelector('.unsent');
     if (!place) return;
@@ -21,16 +12,21 @@
   const showRefused = () => {
     const place = document.querySelector('.refused-taps');
     if (!place) return;
-    place.replaceChildren(...queue().filter((tap) => tap.refused).map((tap) => {
-      const row = document.createElement('p');
-      const button = document.createElement('button');
-      button.type = 'button';
-      button.className = 'link';
-      button.textContent = 'Let it go';
-      button.addEventListener('click', () => { drop(tap.key); showRefused(); });
-      row.append(`Not taken: ${tap.words || 'a tap'}. ${tap.refused} `, button);
-      return row;
-    }));
+    place.replaceChildren(
+      ...taps.refused().map((tap) => {
+        const row = document.createElement('p');
+        const button = document.createElement('button');
+        button.type = 'button';
+        button.className = 'link';
+        button.textContent = 'Let it go';
+        button.addEventListener('click', () => {
+          taps.drop(tap.key);
+          showRefused();
+        });
+        row.append(`Not taken: ${tap.words || 'a tap'}. ${tap.refused} `, button);
+        return row;
+      }),
+    );
   };
 
   const refresh = async () => {
@@ -53,49 +49,25 @@
   const FORM = { 'Content-Type': 'application/x-www-form-urlencoded' };
   const post = ({ to, body }) => fetch(`${to}.json`, { method: 'POST', headers: FORM, body, redirect: 'manual' });
 
-  // 'kept', 'later', 'shut' (the session has ended), or why the server refuses it.
-  const offer = async (tap, again = true) => {
-    const answer = await post(tap);
-    if (answer.status >= 500) return 'later';
-    const told = await answer.json().catch(() => null);
-    if (answer.ok && told?.kept === tap.key) return 'kept';
-    if (answer.type === 'opaqueredirect' || answer.status === 401) return 'shut';
-    if (answer.status === 403) {
-      const fresh = again && await token();
-      if (!fresh) return 'shut';
-      const body = new URLSearchParams(tap.body);
-      body.set('authenticity_token', fresh);
-      change(tap.key, { body: body.toString() });
-      return offer({ ...tap, body: body.toString() }, false);
-    }
-    if (answer.status >= 400) return { refused: told?.error || `The server said ${answer.status}.` };
-    return 'later'; // something else answers here, a page of the network maybe
-  };
+  const taps = window.Taps({ storage: localStorage, post, token });
+  let sending = false;
 
   const send = async () => {
     if (sending) return;
     sending = true;
-    let sent = 0;
-    let stopped = '';
-    try {
-      while (waiting().length && !stopped) {
-        const tap = waiting()[0];
-        const answer = await offer(tap);
-        if (answer === 'kept') { drop(tap.key); sent += 1; }
-        else if (answer.refused) change(tap.key, answer);
-        else stopped = answer;
-      }
-    } catch {
-      stopped = 'later';
-    }
-    const left = waiting().length;
-    say(!left ? '' : stopped === 'shut'
-      ? `${left} kept on this phone: your session has ended. Open the day again and they are sent.`
-      : `${left} kept on this phone: no signal. They are sent as soon as there is one.`);
+    const { sent, stopped } = await taps.send();
+    const left = taps.waiting().length;
+    say(
+      !left
+        ? ''
+        : stopped === 'shut'
+          ? `${left} kept on this phone: your session has ended. Open the day again and they are sent.`
+          : `${left} kept on this phone: no signal. They are sent as soon as there is one.`,
+    );
     showRefused();
     if (sent && !stopped) await refresh().catch(() => {});
     sending = false;
-    if (!stopped && waiting().length) send();
+    if (!stopped && taps.waiting().length) send();
   };
 
   document.addEventListener('submit', (event) => {
@@ -105,25 +77,36 @@
     form.at.value = Date.now();
     const told = new URLSearchParams(new FormData(form));
     const words = form.querySelector('button')?.textContent.trim();
-    keep([...queue(), { key: told.get('key'), to: form.action, body: told.toString(), words }]);
-    form.elements.key.value = crypto.randomUUID ? crypto.randomUUID() : `tap-${Date.now()}-${Math.random().toString(36).slice(2)}`;
+    taps.add({ key: told.get('key'), to: form.action, body: told.toString(), words });
+    form.elements.key.value = crypto.randomUUID
+      ? crypto.randomUUID()
+      : `tap-${Date.now()}-${Math.random().toString(36).slice(2)}`;
     navigator.vibrate?.(15);
     send();
   });
 
   // Found another: the first tap takes the position, the second says yes.
-  const showFound = () => document.querySelectorAll('[data-found]').forEach((form) => { form.hidden = !navigator.geolocation; });
+  const showFound = () =>
+    document.querySelectorAll('[data-found]').forEach((form) => {
+      form.hidden = !navigator.geolocation;
+    });
   document.addEventListener('submit', (event) => {
     const form = event.target.closest('form[data-found]');
     if (!form || form.lon.value) return;
     event.preventDefault();
     const button = form.querySelector('button');
     button.textContent = 'Taking the position …';
-    navigator.geolocation.getCurrentPosition(({ coords }) => {
-      form.lon.value = coords.longitude.toFixed(7);
-      form.lat.value = coords.latitude.toFixed(7);
-      button.textContent = `Yes, one more here (±${Math.round(coords.accuracy)} m)`;
-    }, () => { button.textContent = 'No position: draw it on the map'; }, { enableHighAccuracy: true, timeout: 15000 });
+    navigator.geolocation.getCurrentPosition(
+      ({ coords }) => {
+        form.lon.value = coords.longitude.toFixed(7);
+        form.lat.value = coords.latitude.toFixed(7);
+        button.textContent = `Yes, one more here (±${Math.round(coords.accuracy)} m)`;
+      },
+      () => {
+        button.textContent = 'No position: draw it on the map';
+      },
+      { enableHighAccuracy: true, timeout: 15000 },
+    );
   });
   showFound();
 
@@ -139,18 +122,24 @@
     canvas.width = Math.round(picture.width * scale);
     canvas.height = Math.round(picture.height * scale);
     canvas.getContext('2d').drawImage(picture, 0, 0, canvas.width, canvas.height);
-    canvas.toBlob((blob) => {
-      if (!blob) return;
-      const files = new DataTransfer();
-      files.items.add(new File([blob], file.name.replace(/\.\w+$/, '.jpg'), { type: 'image/jpeg' }));
-      target.files = files.files;
-    }, 'image/jpeg', 0.85);
+    canvas.toBlob(
+      (blob) => {
+        if (!blob) return;
+        const files = new DataTransfer();
+        files.items.add(new File([blob], file.name.replace(/\.\w+$/, '.jpg'), { type: 'image/jpeg' }));
+        target.files = files.files;
+      },
+      'image/jpeg',
+      0.85,
+    );
   });
 
   // What was ticked off a list stays ticked on this phone.
   const TICKED = 'ticked';
   const ticked = () => JSON.parse(localStorage.getItem(TICKED) || '[]');
-  document.querySelectorAll('input[data-keeps]').forEach((box) => { box.checked = ticked().includes(box.dataset.keeps); });
+  document.querySelectorAll('input[data-keeps]').forEach((box) => {
+    box.checked = ticked().includes(box.dataset.keeps);
+  });
   document.addEventListener('change', ({ target }) => {
     if (!target.dataset?.keeps) return;
     const others = ticked().filter((one) => one !== target.dataset.keeps);
@@ -159,10 +148,14 @@
 
   // A stop dragged to another time is held there.
   let dragged = null;
-  document.addEventListener('dragstart', ({ target }) => { dragged = target.closest?.('[data-drags]')?.dataset.drags || null; });
+  document.addEventListener('dragstart', ({ target }) => {
+    dragged = target.closest?.('[data-drags]')?.dataset.drags || null;
+  });
   document.addEventListener('dragover', (event) => {
     const block = dragged && event.target.closest('[data-drops]');
-    document.querySelectorAll('.over').forEach((one) => { if (one !== block) one.classList.remove('over'); });
+    document.querySelectorAll('.over').forEach((one) => {
+      if (one !== block) one.classList.remove('over');
+    });
     if (!block) return;
     event.preventDefault();
     block.classList.add('over');
@@ -187,8 +180,12 @@
   setInterval(tick, 1000);
   tick();
   addEventListener('online', send);
-  document.addEventListener('visibilitychange', () => { if (!document.hidden && waiting().length) send(); });
-  setInterval(() => { if (waiting().length) send(); }, 30000);
+  document.addEventListener('visibilitychange', () => {
+    if (!document.hidden && taps.waiting().length) send();
+  });
+  setInterval(() => {
+    if (taps.waiting().length) send();
+  }, 30000);
   showRefused();
-  if (waiting().length) send();
+  if (taps.waiting().length) send();
 })();
