@@ -4,7 +4,7 @@ module Thistle
   module Core
     # The one interval in which a counted share is told: Wilson's (1927), 95 %.
     module Interval
-      Z = 1.959963984540054 # of a normal, for 95 %
+      Z = Normal::Z95
       LABEL = "95 %, Wilson"
       SOURCE = "wilson_1927"
 

@@ -71,7 +71,7 @@ module Thistle
       end
 
       # A normal variate (Box and Muller 1958, recalled).
-      def gauss = Math.sqrt(-2 * Math.log(1 - @random.rand)) * Math.cos(2 * Math::PI * @random.rand)
+      def gauss = Core::Normal.draw(@random)
     end
   end
 end

@@ -8,7 +8,6 @@ module Thistle
       # Random numbers that are the same for the same seed, as arrays.
       module Draws
         TAIL = { "own_records" => Interval::Z }.freeze # the range of learned values is 95 %
-        Z80 = 1.2815515655446004 # of the planning values, 80 %
         LEAST = 0.001 # of a share, and of one less it
         DRAWING = Mutex.new # Numo's generator is one for the process
 
@@ -33,7 +32,7 @@ module Thistle
           end
           above = Numo::DFloat.cast(normals.gt(0))
           width = (above * (high - likely)) + ((1 - above) * (likely - low))
-          value = likely + (normals * width / TAIL.fetch(range.source, Z80))
+          value = likely + (normals * width / TAIL.fetch(range.source, Normal::Z80))
           share ? 1 / (1 + Numo::NMath.exp(-value)) : Numo::NMath.exp(value)
         end
 

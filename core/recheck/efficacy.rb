@@ -23,7 +23,7 @@ module Thistle
 
         ALIKE = 12.0 # stems' worth at which half of what a record tells is its patch (memory)
         SHIFT, PLANTS = 0.6, 0.5 # standard deviations on the log odds: of a method here, of plants about it (memory)
-        Z80, TAILS = 1.2815515655446004, [0.025, 0.975].freeze
+        TAILS = [0.025, 0.975].freeze
         FIRM = 2.0..80.0 # stems' worth of a planning value
         ODD = 0.05 # a record that this few would be as bad as
 
@@ -131,7 +131,7 @@ module Thistle
         def prior(planned, shift)
           low, likely, high = planned.values_at("low", "likely", "high").map { |percent| percent / 100.0 }
           mean = likely.clamp(0.01, 0.99)
-          spread = [(high - low) / (2 * Z80), 0.01].max
+          spread = [(high - low) / (2 * Normal::Z80), 0.01].max
           firm = ((mean * (1 - mean) / (spread**2)) - 1).clamp(FIRM.begin, FIRM.end)
           moved = 1 / (1 + Math.exp(-(odds(mean) + shift)))
           [moved * firm, (1 - moved) * firm]
@@ -148,7 +148,7 @@ module Thistle
         # Would fewer than ODD of such records be as bad? By the normal of what one may turn out to be.
         def odd?(one, answer)
           variance = answer.mean * (1 - answer.mean) * ((1 / worth(one.treated)) + (1 / (ALIKE + answer.stems)))
-          one.dead < answer.mean - (1.645 * Math.sqrt(variance)) && one.treated >= 5
+          one.dead < answer.mean - (Normal::Z90 * Math.sqrt(variance)) && one.treated >= 5
         end
       end
     end

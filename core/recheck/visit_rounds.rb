@@ -32,13 +32,7 @@ module Thistle
 
         private
 
-        # Metres between two places so near that the ground is flat.
-        def apart(one, other)
-          (east, north), (x, y) = one.at, other.at
-          wide = 111_320 * Math.cos(north * Math::PI / 180)
-          along = ((x - east + 540) % 360) - 180
-          Math.hypot(along * wide, (y - north) * 110_574)
-        end
+        def apart(one, other) = Survey::Degrees.apart(one.at, other.at)
       end
     end
   end

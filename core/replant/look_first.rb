@@ -20,7 +20,7 @@ module Thistle
         WAIT, GAPS = 0.7, 0.3 # odds from which one waits, and from which one fills the gaps (memory)
         FLUSH = 5.0 # seedlings on a square metre, from which nothing is sown among them (memory)
         BARE = 0.5 # of the ground, from which a steep slope does not wait (memory)
-        FUTURES, STEPS, Z80 = 400, 12, 1.2815515655446004
+        FUTURES, STEPS = 400, 12
 
         # natives: a key of COVERS, nil where nobody said; bare: share of the ground, nil where it is not known; slope:
         # "flat", "slope" or "steep"; invader: the share of the ground that it holds in each of the next years,
@@ -63,9 +63,10 @@ module Thistle
         def race
           random = Random.new(@seed)
           runs = Array.new(FUTURES) do
-            luck = normal(random)
+            luck = Normal.draw(random)
             held = @invader.map { |range| [drawn(range, luck), 1.0].min }
-            [self.class.spread(drawn(COVERS[@natives], normal(random)), drawn(SPREAD, normal(random)), held), held]
+            [self.class.spread(drawn(COVERS[@natives], Normal.draw(random)), drawn(SPREAD, Normal.draw(random)), held),
+             held]
           end
           [runs.map { |covers, held| first?(covers, held) }, years(runs.map(&:first))]
         end
@@ -82,10 +83,9 @@ module Thistle
         # A value of a range, normal about its logarithm; the ends are the tenth and the ninetieth of a hundred.
         def drawn((low, likely, high), normal)
           low, likely, high = [low, likely, high].map { |value| Math.log([value, 1e-6].max) }
-          Math.exp(likely + (normal * (normal.positive? ? high - likely : likely - low) / Z80))
+          Math.exp(likely + (normal * (normal.positive? ? high - likely : likely - low) / Normal::Z80))
         end
 
-        def normal(random) = Math.sqrt(-2 * Math.log(1 - random.rand)) * Math.cos(2 * Math::PI * random.rand)
         def steep? = @slope == "steep" && @bare.to_f >= BARE
 
         def by_odds(odds)

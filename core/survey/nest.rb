@@ -5,13 +5,6 @@ module Thistle
     module Survey
       # Shapes kept by place, to find one within a distance: cells of a grid first, then true metres.
       class Nest
-        M_PER_DEGREE = 110_574.0 # the shortest degree of latitude
-
-        # Degrees that hold `metres` east or west and north or south at a box's latitude.
-        def self.degrees(metres, (_, south, _, north))
-          metres / (M_PER_DEGREE * Math.cos([south.abs, north.abs].max * Math::PI / 180).clamp(0.02, 1))
-        end
-
         # Is it the same ground? asked of what was kept and the shape looked for, where their boxes are near enough.
         def initialize(metres, &same)
           @metres, @same = metres, same
@@ -56,10 +49,7 @@ module Thistle
             [box[2] - box[0], box[3] - box[1]].max > MANY * CELL
         end
 
-        def around(box)
-          pad = self.class.degrees(@metres, box)
-          [box[0] - pad, box[1] - pad, box[2] + pad, box[3] + pad]
-        end
+        def around(box) = Degrees.around(box, @metres)
 
         def meets?(a, b) = a[0] <= b[2] && a[2] >= b[0] && a[1] <= b[3] && a[3] >= b[1]
       end

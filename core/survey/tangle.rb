@@ -10,7 +10,6 @@ module Thistle
         FREE = 300 # pairs that cost nothing to speak of
         EACH = 8 # pairs an edge that any outline or track has
         SMALL = 24 # edges below which nothing is counted: they cannot cross often enough
-        METRES = 111_000.0 # a degree
 
         # A run of edges and the box around them.
         Node = Struct.new(:west, :south, :east, :north, :parts) do
@@ -27,8 +26,7 @@ module Thistle
           @lines = shapes.flat_map { |shape| lines(shape.geometry["coordinates"]) }
           @edges = @lines.sum { |line| line.size - 1 }
           lat = @edges > SMALL ? @lines.first.first[1] : 0
-          @up = reach / METRES
-          @along = @up / Math.cos(lat * Math::PI / 180).clamp(0.01, 1)
+          @along, @up = Degrees.holding(reach, lat)
         end
 
         # Are there more pairs than are free? It counts no further than that.

@@ -19,7 +19,6 @@ module Thistle
         # Standard deviations before any record, and of one record (memory).
         GROUP, METHOD, CELL, VOLUNTEERS, RECORD = 0.35, 0.3, 0.2, 0.25, 0.45
         SLOWER = 0.2 # what volunteers add, in logarithms, before any record (memory)
-        Z80 = 1.2815515655446004
 
         # seen: [Seen].
         def initialize(seen)
@@ -40,8 +39,8 @@ module Thistle
           unknown += CELL**2 unless @at.key?([method, size])
           mean = row.sum { |n| @mean[n] }
           deviation = Math.sqrt(row.sum { |n| row.sum { |m| @covariance[n][m] } } + unknown)
-          Factor.new(median: Math.exp(mean), low: Math.exp(mean - (Z80 * deviation)),
-                     high: Math.exp(mean + (Z80 * deviation)), count: @counts.fetch(method, 0))
+          Factor.new(median: Math.exp(mean), low: Math.exp(mean - (Normal::Z80 * deviation)),
+                     high: Math.exp(mean + (Normal::Z80 * deviation)), count: @counts.fetch(method, 0))
         end
 
         # [[method, size]] that there are records of.

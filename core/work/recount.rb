@@ -6,7 +6,7 @@ module Thistle
       # Two people count the stems that they still see on the same ground, each alone, and mark them: how many likely
       # stand there that neither saw (Chapman 1951; range by the log-normal of what is unseen).
       class Recount
-        Z = 1.96 # 95 %
+        Z = Normal::Z95
 
         # one, other: seen by each; both: seen by both. Raises BadInput (by field).
         def initialize(one:, other:, both:)

@@ -86,11 +86,8 @@ module Thistle
           @own[key] || (stations[key].key?("share") ? stations[key]["share"] * @minutes : @haul)
         end
 
-        # Log-normal about 1 (Box and Muller).
-        def drawn(random)
-          normal = Math.sqrt(-2 * Math.log(1 - random.rand)) * Math.cos(2 * Math::PI * random.rand)
-          Math.exp((SPREAD * normal) - (0.5 * (SPREAD**2)))
-        end
+        # Log-normal about 1.
+        def drawn(random) = Math.exp((SPREAD * Normal.draw(random)) - (0.5 * (SPREAD**2)))
       end
     end
   end

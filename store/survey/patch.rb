@@ -63,21 +63,13 @@ module Thistle
 
       # The columns that follow from a shape alone.
       def self.measured(shape, width_m: nil, radius_m: nil)
-        west, south, east, north = padded(shape.bounds, radius_m || ((width_m || 0) / 2.0))
+        west, south, east, north = Core::Survey::Degrees.around(shape.bounds, radius_m || ((width_m || 0) / 2.0))
         many = shape.positions.size > MANY_CORNERS
         outline = many ? JSON.generate(Core::Survey::Overlay.drawn(shape, DRAWN_M).geometry) : nil
         { geometry: JSON.generate(shape.geometry), west:, south:, east:, north:,
           length_m: shape.kind == "line" ? shape.length : nil,
           gross_m2: shape.gross_area(width: width_m, radius: radius_m), outline: }
       end
-
-      # Room for the ground of a point or a line.
-      def self.padded((west, south, east, north), metres)
-        pad = metres / 111_000.0
-        wide = pad / Math.cos(north * Math::PI / 180).abs.clamp(0.01, 1)
-        [west - wide, south - pad, east + wide, north + pad]
-      end
-      private_class_method :padded
 
       MANY_CORNERS, DRAWN_M = 120, 0.5 # corners from which a lighter outline is drawn, and how near it keeps, m
 

@@ -57,9 +57,7 @@ module Thistle
 
       # The zone's box with what is kept from it.
       def self.box(zone, keep = zone.distance_kept)
-        pad = [keep, 1].max / 111_000.0
-        wide = pad / Math.cos(zone.north * Math::PI / 180).abs.clamp(0.01, 1)
-        [zone.west - wide, zone.south - pad, zone.east + wide, zone.north + pad]
+        Core::Survey::Degrees.around([zone.west, zone.south, zone.east, zone.north], [keep, 1].max)
       end
 
       def initialize(property)

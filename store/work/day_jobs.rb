@@ -9,7 +9,6 @@ module Thistle
       CROWD = 12 # people who are of use at one patch at once
       EACH_H = 0.5 # hours of work for each, below which more people are in each other's way
       WALK_KM_H, SET_UP_H = 3.5, 0.1 # with tools; putting down and picking up (memory)
-      M_PER_DEGREE = 111_320.0
 
       # What a job is made of; hours: Core::Work::Hours.
       Entry = Core::Value.define(:job, :patch, :removal, :verdict, :facts, :hours)
@@ -44,11 +43,7 @@ module Thistle
       end
 
       # m east and north of the start.
-      def at(patch) = flat(*middle(patch))
-
-      def flat(lon, lat)
-        [(lon - home[0]) * M_PER_DEGREE * Math.cos(home[1] * Math::PI / 180), (lat - home[1]) * M_PER_DEGREE]
-      end
+      def at(patch) = Core::Survey::Degrees.flat(middle(patch), home)
 
       # What its hours ask of bodies (Core::Work::Bodies), with what somebody typed over.
       def bodies

@@ -18,7 +18,7 @@ module Thistle
         def initialize(property, patches, bounds: nil, focus: nil, width: WIDTH, walk: [])
           @width, @walk = width, walk
           @west, @south, @east, @north = bounds || property.bounds
-          @metres = 111_320 * Math.cos((@south + @north) / 2 * Math::PI / 180)
+          @along, @up = Core::Survey::Degrees.metres((@south + @north) / 2)
           drawn = property.zones.select { |zone| ORDER.include?(zone.kind) }
                           .map { |zone| [zone.kind, zone.shape] } + contours(property)
           @zones = drawn.sort_by { |kind, _| ORDER.index(kind) }
@@ -29,11 +29,11 @@ module Thistle
         # The way in pixels.
         def walk = @walk.map { |lon, lat| point(lon, lat) }
 
-        def height = @height ||= (((@north - @south) * 111_132 * scale) + (2 * MARGIN)).round.clamp(200, 520)
+        def height = @height ||= (((@north - @south) * @up * scale) + (2 * MARGIN)).round.clamp(200, 520)
 
         # Pixels a metre.
         def scale
-          @scale ||= [(width - (2 * MARGIN)) / ((@east - @west) * @metres), 430 / ((@north - @south) * 111_132)].min
+          @scale ||= [(width - (2 * MARGIN)) / ((@east - @west) * @along), 430 / ((@north - @south) * @up)].min
         end
 
         def scale_m = [10, 20, 50, 100, 200, 500, 1000, 2000].select { |m| m * scale <= 140 }.max || 10
@@ -66,8 +66,8 @@ module Thistle
         # Everything is centred; what is narrower than the frame gets the same air on both sides.
         def point(lon, lat)
           middle = [(@west + @east) / 2, (@south + @north) / 2]
-          [((width / 2) + ((lon - middle[0]) * @metres * scale)).round(1),
-           ((height / 2) - ((lat - middle[1]) * 111_132 * scale)).round(1)]
+          [((width / 2) + ((lon - middle[0]) * @along * scale)).round(1),
+           ((height / 2) - ((lat - middle[1]) * @up * scale)).round(1)]
         end
 
         def path(geometry)
