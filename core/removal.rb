@@ -33,6 +33,8 @@ module Thistle
       def is?(*any) = any.any? { |tag| tags.include?(tag) }
       def herbicide? = @data["herbicide"] != "none"
       def herbicide = @data["herbicide"].to_sym
+      # Where its product goes, a key of Mix::Product::USES; nil where it takes none.
+      def use = @data["use"]
       # What it asks of the weather otherwise than its kind of work does (Season::Limits).
       def limits = @data.fetch("limits", {}).transform_keys(&:to_sym)
       def spray_l_per_100m2 = @data["spray_l_per_100m2"]

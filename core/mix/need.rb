@@ -50,13 +50,14 @@ module Thistle
           Math::PI * check_diameter(diameter_cm) * height_cm * film_mm / 10
         end
 
-        # mL for one stem of a method by its thickness; nil where the method is for leaves. Of cuts: how far apart, and
-        # how much goes into one, where that was typed.
+        # mL for one stem of a method by its thickness and where it goes; nil where the method is for leaves. Of cuts:
+        # how far apart, and how much goes into one, where that was typed.
         def self.dose(removal, diameter_cm, spacing_cm: nil, cut_ml: nil)
-          return cuts(diameter_cm, ml: cut_ml || ML_A_CUT, spacing_cm:) if removal.key.include?("hack")
-          return band(diameter_cm) if removal.key.include?("basal")
-
-          ring(diameter_cm) if removal.herbicide == :stem
+          case removal.use
+          when "hack" then cuts(diameter_cm, ml: cut_ml || ML_A_CUT, spacing_cm:)
+          when "basal" then band(diameter_cm)
+          when "cut_stump" then ring(diameter_cm)
+          end
         end
 
         def self.check_diameter(diameter_cm)

@@ -54,14 +54,6 @@ module Thistle
               aquatic: active.aquatic == true, rainfast_h: active.rainfast_h, source: active.source)
         end
 
-        # Which use a method of removal is: a key of USES; nil where it takes no herbicide.
-        def self.use_of(removal)
-          return "foliar" if removal.herbicide == :foliar
-
-          (removal.herbicide? && %w[hack basal].find { |use| removal.key.include?(use) }) ||
-            (removal.herbicide? ? "cut_stump" : nil)
-        end
-
         # The same planning values of another strength, percent by weight.
         def with_percent(percent) = Product.planned(main.active, percent)
 
@@ -100,8 +92,8 @@ module Thistle
 
         # Percent of product in the mix for a method: the least that the label has, else a planning value.
         def usual_percent(removal)
-          label = use(Product.use_of(removal))
-          label&.low || label&.high || planned_percent(Product.use_of(removal))
+          label = use(removal.use)
+          label&.low || label&.high || planned_percent(removal.use)
         end
 
         def expired?(today) = !expires_on.nil? && expires_on < today

@@ -75,7 +75,7 @@ module Thistle
 
       def product(method)
         @products.fetch(method) do
-          use = Core::Mix::Product.use_of(Core::Knowledge.shipped.removal(method))
+          use = Core::Knowledge.shipped.removal(method).use
           @products[method] = use && InUse.for(@property, use)&.label
         end
       end

@@ -10,7 +10,7 @@ module Thistle
         properties.each_with_object(Hash.new(0.0)) do |property, all|
           items(property, today).each do |item|
             removal = Core::Knowledge.shipped.removal(item[:method])
-            product = InUse.for(property, Core::Mix::Product.use_of(removal)) if removal.herbicide?
+            product = InUse.for(property, removal.use) if removal.herbicide?
             next unless product
 
             all[product.id] += item[:litres] * 1000 * product.label.usual_percent(removal) / 100

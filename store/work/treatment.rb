@@ -159,7 +159,7 @@ module Thistle
       end
 
       def against(one)
-        use = Core::Mix::Product.use_of(removal)
+        use = removal.use
         found = []
         found << one.label.against(use, 100 * one.ml / mix_ml) if use && one.ml && mix_ml&.positive?
         found << one.label.against_rate(use, one.amount / area_m2 * 10_000) if use && one.amount && area_m2&.positive?

@@ -29,8 +29,9 @@ module Thistle
         before = ask("/survey/export/geojson").body
         File.open(File.join(@disk, "fill"), "wb") { |file| fill(file) }
         Web::Survey::Export::KINDS.each_key { |kind| assert_equal "200", ask("/survey/export/#{kind}").code, kind }
-        sent.each do |path, fields|
+        sent.each do |large, path, fields|
           answer = post(path, fields)
+          next if answer.code == "303" && !large # the journal had room for it
 
           assert_equal "503", answer.code, path
           assert_includes answer.body, "the disk is full", path
@@ -38,7 +39,7 @@ module Thistle
         assert_equal before, ask("/survey/export/geojson").body
         FileUtils.rm_f(File.join(@disk, "fill"))
 
-        assert_equal "303", post(*sent.first).code, "and with room it is taken"
+        assert_equal "303", post(*sent.first.drop(1)).code, "and with room it is taken"
       end
     end
 
@@ -50,7 +51,7 @@ module Thistle
       nil
     end
 
-    # Small and large, by each form that takes a file or makes a record.
+    # [is it large? path, fields] of each kind of form that takes a file or makes a record.
     def sent
       points = Array.new(3000) do |n|
         { type: "Feature", properties: { code: "Z-#{n}", note: "some words " * 9 },
@@ -60,13 +61,13 @@ module Thistle
       random = Random.new(1)
       noise = ChunkyPNG::Image.new(400, 400)
       400.times { |x| 400.times { |y| noise[x, y] = (random.rand(1 << 24) << 8) | 255 } }
-      [["/survey/arrivals", [["file", file[points.first(2)], { filename: "few.geojson" }]]],
-       ["/survey/arrivals", [["file", file[points], { filename: "many.geojson" }]]],
-       ["/survey/layers", [["corners", "38.01, -91.41\n38.01, -91.40\n38.0, -91.41"],
-                           ["file", noise.to_blob, { filename: "air.png" }]]],
-       ["/records/properties", [%w[name North], %w[prefix NN], %w[units us], %w[texture loam], %w[latitude 38],
-                                %w[longitude -91]]],
-       ["/recheck/tasks", [%w[patch 1], %w[kind check], %w[reason Look], %w[wait date], %w[due_on 2027-05-01]]]]
+      [[false, "/survey/arrivals", [["file", file[points.first(2)], { filename: "few.geojson" }]]],
+       [true, "/survey/arrivals", [["file", file[points * 8], { filename: "many.geojson" }]]],
+       [true, "/survey/layers", [["corners", "38.01, -91.41\n38.01, -91.40\n38.0, -91.41"],
+                                 ["file", noise.to_blob, { filename: "air.png" }]]],
+       [false, "/records/properties", [%w[name North], %w[prefix NN], %w[units us], %w[texture loam], %w[latitude 38],
+                                       %w[longitude -91]]],
+       [false, "/recheck/tasks", [%w[patch 1], %w[kind check], %w[reason Look], %w[wait date], %w[due_on 2027-05-01]]]]
     end
 
     def ask(path)

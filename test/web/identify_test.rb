@@ -42,10 +42,10 @@ module Thistle
       assert_said "Bush honeysuckle, Q-11", "all are handled alike", "Narrow it down"
       get "/?all=1"
 
-      assert_match(/Bush honeysuckle, <span class="code">Q-11/, last_response.body)
+      assert_match(/Bush honeysuckle,<span class="code">Q-11/, last_response.body)
       get "/decide?patch=#{id}"
 
-      assert_said "Bush honeysuckle, ", "whichever of the four: worked as"
+      assert_said "Bush honeysuckle,", "whichever of the four: worked as"
       # One who knows says which: the group gives way to the plant.
       Store::Observation.told(kept, seen_on: kept.seen_on, plant_key: "amur_honeysuckle", settled: true)
 
@@ -237,7 +237,7 @@ module Thistle
       assert_includes 2..4, moves.size
       send_form :post, "/identify/practice", kind: "method", answer: moves.keys.first
 
-      assert_match(/The verdict is <b>(go|wait|no)/, last_response.body)
+      assert_match(/The verdict is<b>(go|wait|no)/, last_response.body)
       told = Core::Knowledge.shipped.removal(moves.keys.first)
                             .cautions.map { |key| Core::Knowledge.shipped.cautions[key]["text"] }
 

@@ -27,7 +27,7 @@ module Thistle
 
         # {known, ask, weak, never} of actives, by key; never says why.
         def actives(one, desk)
-          now, use = desk.bench.situation, Core::Mix::Product.use_of(one.removal)
+          now, use = desk.bench.situation, one.removal.use
           found = Core::Mix::Choice.new(now.plant, use, wet: now.near_water?).by_verdict
           found.to_h { |verdict, some| [verdict, some.map { |each| [each.active.key, each.why].compact.join(": ") }] }
         end

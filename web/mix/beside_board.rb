@@ -39,7 +39,7 @@ module Thistle
 
         # What is in use here for that, else the product on the bench where its label has the use, else planning values.
         def product_for(removal)
-          use = Core::Mix::Product.use_of(removal)
+          use = removal.use
           Store::InUse.for(@property, use)&.label || (@product if @product.use(use)) || planned
         end
 

@@ -49,7 +49,7 @@ module Thistle
           end
         end
 
-        def use = Core::Mix::Product.use_of(removal)
+        def use = removal.use
 
         # Methods that take such a vessel.
         def methods = Core::Knowledge.shipped.methods_of_removal.values.select { |one| one.herbicide == wanted }

@@ -92,7 +92,7 @@ module Thistle
         def store(wanted, site)
           wanted.each { |one| one.form.store(one.card.patch, site).update(work_day_id: work_day.id) }
           plants = @board.day_board.stops.map { |stop| stop.patch.plant_key }.uniq
-          raise Sequel::Rollback if search && !search.store(work_day.property, plants, plants)
+          raise Sequel::Rollback if search && !search.store(work_day.property, plants, plants, work_day_id: work_day.id)
 
           true
         end

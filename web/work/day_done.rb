@@ -31,8 +31,7 @@ module Thistle
 
         # Ground beside the walk that was looked over, m².
         def searched_m2
-          Store::Search.where(property_id: work_day.property_id, searched_on: work_day.held_on, deleted_at: nil)
-                       .where(note: "On the walk of the work day.").sum(:area_m2).to_f
+          Store::Search.where(work_day_id: work_day.id, deleted_at: nil).sum(:area_m2).to_f
         end
 
         # {patch => [before, after]}, where both were taken.

@@ -27,6 +27,17 @@ module Thistle
       formula.scan(/([A-Z][a-z]?)(\d*)/).sum { |atom, n| WEIGHTS.fetch(atom) * (n.empty? ? 1 : n.to_i) }
     end
 
+    # Every method with herbicide says where its product goes, as labels name their uses; no other does.
+    def test_methods_say_where_a_product_goes
+      methods = Core::Knowledge.shipped.methods_of_removal.values
+      told = methods.group_by(&:use).transform_values { |some| some.map(&:key) }
+
+      assert_equal %w[basal cut_stump foliar hack], told.keys.compact.sort
+      assert_equal [%w[basal_bark], %w[cut_stump], %w[hack_and_squirt]], told.values_at("basal", "cut_stump", "hack")
+      assert_empty told[nil].select { |key| Core::Knowledge.shipped.removal(key).herbicide? }
+      assert(told.fetch("foliar").all? { |key| Core::Knowledge.shipped.removal(key).herbicide == :foliar })
+    end
+
     def test_molar_masses_are_sums_of_atomic_weights
       FORMULAS.each do |key, (acid, added, hydrogen)|
         active = ACTIVES.fetch(key)
@@ -112,7 +123,7 @@ module Thistle
       herbicides = KNOWLEDGE.methods_of_removal.values.select(&:herbicide?)
       KNOWLEDGE.invaders.flat_map do |plant|
         methods = herbicides.select { |one| one.told?(plant) || one.suits?(plant) }
-        methods.map { |one| [plant, Mix::Product.use_of(one)] }.uniq
+        methods.map { |one| [plant, one.use] }.uniq
       end
     end
 

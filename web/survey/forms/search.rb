@@ -20,14 +20,14 @@ module Thistle
             rule(:searched_on).validate(:day_of_record)
           end
 
-          # The stored search, or nil with errors. plants, found: lists of plant keys.
-          def store(property, plants, found)
+          # The stored search, or nil with errors. plants, found: lists of plant keys; more: columns that nobody types.
+          def store(property, plants, found, **more)
             library = Core::Knowledge.shipped.plants
             plants, found = [plants, found].map { |keys| Array(keys).select { |key| library.key?(key) } }
             errors[:plants] = "Say what you looked for: only then is not finding it worth a record." if plants.empty?
             shape = read_shape or return
             Store::Search.record(property, shape, plants: plants | found, found:, sight_m: si(:sight, :length),
-                                                  **values.slice(:searched_on, :minutes, :people, :note))
+                                                  **values.slice(:searched_on, :minutes, :people, :note), **more)
           rescue Core::BadInput => e
             failed(e.field, e.message) && nil
           end
