@@ -26,6 +26,16 @@ end
 desc "Make docs/screenshots from the demo data"
 task(:screenshots) { ruby "test/screenshots.rb" }
 
+desc "Write docs/schema.md from the migrations"
+task :schema do
+  require_relative "thistle"
+  require_relative "test/support/schema_page"
+  File.write("docs/schema.md", Thistle::SchemaPage.new.text)
+end
+
+desc "Write down how many public methods of core and formats have a docstring, by room"
+task(:docstrings) { sh({ "WRITE" => "yes" }, "ruby", "-Itest", "test/house/docstrings_test.rb") }
+
 desc "Count lines: tests against hand-written code"
 task :stats do
   code = FileList["thistle.rb", "Rakefile", "bin/*",

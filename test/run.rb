@@ -3,6 +3,8 @@
 # Runs every test file in processes of their own, one more at a time than there are cores, since the browser's wait for
 # Chromium now and then; the longest first. Each is a fork of this one, which has read the library. Prints what each
 # process printed when it ends, how to run alone what failed, and a line for all of them.
+#   --only NAME   files with that in their path
+#   --changed     files of the rooms that git sees changed, and the house's
 require "etc"
 require "tmpdir"
 require_relative "../thistle"
@@ -43,18 +45,36 @@ WALK = "test/web/walk_test.rb" # as long as half of the rest of its folder
 LONG = [WALK, "test/browser/survey_test.rb", "test/bin", "test/web", "test/browser/walk_test.rb",
         "test/browser/survey_files_test.rb", "test/core/identify", "test/core/decide", "test/core"].freeze
 
+ROOMS = %w[identify survey season decide mix work recheck replant today records formats].freeze
+
+# Parts of the paths that are asked for; nil for all.
+def asked(words)
+  case words
+  in [] then nil
+  in ["--only", name] then [name]
+  in ["--changed"]
+    files = `git diff --name-only HEAD; git ls-files --others --exclude-standard`.split
+    files.flat_map { |file| file.split(%r{[/_.]}) & ROOMS }.uniq.push("house")
+  else abort "Try: bin/test, bin/test --only NAME, bin/test --changed"
+  end
+end
+
 Dir.chdir(Thistle::ROOT)
+names = asked(ARGV)
+wanted = ->(file) { names.nil? || names.any? { |name| file.delete_prefix("test/").include?(name) } }
 $LOAD_PATH.unshift(Thistle::ROOT, __dir__)
 Thistle::Core::Knowledge.shipped
 [Thistle::Core, Thistle::Formats, Thistle::StandIns].each { |room| Thistle::LOADER.eager_load_namespace(room) }
 ENV["THISTLE_LAND"] = Dir.mktmpdir("land") # where the first that loads the demo land leaves it for the others
 # Files of a folder share a process; each of the browser's has its own.
-browser, rest = (Dir["test/**/*_test.rb"] - [VIEWS]).partition { |file| file.start_with?("test/browser/") }
+browser, rest = (Dir["test/**/*_test.rb"] - [VIEWS]).select(&wanted)
+                                                    .partition { |file| file.start_with?("test/browser/") }
 folders = rest.group_by { |file| file == WALK ? WALK : File.dirname(file) }
 batches = folders.map { |folder, files| Batch.new(folder, files) }
 batches += browser.map { |file| Batch.new(file, [file]) }
 batches.sort_by! { |batch| [LONG.index(batch.name) || LONG.size, batch.name] }
-batches.insert(1, *SIZES.map { |name, only| Batch.new("#{VIEWS}, #{name}", [VIEWS], only) })
+batches.insert(1, *SIZES.map { |name, only| Batch.new("#{VIEWS}, #{name}", [VIEWS], only) }) if wanted[VIEWS]
+abort "No test has that in its path." if batches.empty?
 
 queue = Queue.new
 batches.each { |batch| queue << batch }

@@ -9,6 +9,13 @@ require "json"
 require "minitest/autorun"
 require "tmpdir"
 require_relative "../thistle"
+require_relative "support/writers"
+
+Thistle::Writers.watch
+Minitest.after_run do
+  strays = Thistle::Writers.strays
+  abort "Not drawn in ARCHITECTURE.md: #{strays.join(", ")}." if strays.any?
+end
 
 module Thistle
   # What tests share: the demo's climate and its fixed day.

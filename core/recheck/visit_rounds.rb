@@ -32,7 +32,7 @@ module Thistle
 
         private
 
-        def apart(one, other) = Survey::Degrees.apart(one.at, other.at)
+        def apart(one, other) = Degrees.apart(one.at, other.at)
       end
     end
   end

@@ -180,7 +180,7 @@ module Thistle
 
       # Metres, with a degree's metres of the middle of the property: asked for a hundred thousand times.
       def apart((lon, lat), (other_lon, other_lat))
-        along, up = @metres ||= Core::Survey::Degrees.metres(@property.latitude)
+        along, up = @metres ||= Core::Degrees.metres(@property.latitude)
         Math.hypot((lon - other_lon) * along, (lat - other_lat) * up)
       end
     end

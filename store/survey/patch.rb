@@ -63,7 +63,7 @@ module Thistle
 
       # The columns that follow from a shape alone.
       def self.measured(shape, width_m: nil, radius_m: nil)
-        west, south, east, north = Core::Survey::Degrees.around(shape.bounds, radius_m || ((width_m || 0) / 2.0))
+        west, south, east, north = Core::Degrees.around(shape.bounds, radius_m || ((width_m || 0) / 2.0))
         many = shape.positions.size > MANY_CORNERS
         outline = many ? JSON.generate(Core::Survey::Overlay.drawn(shape, DRAWN_M).geometry) : nil
         { geometry: JSON.generate(shape.geometry), west:, south:, east:, north:,

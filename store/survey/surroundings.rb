@@ -57,7 +57,7 @@ module Thistle
 
       # The zone's box with what is kept from it.
       def self.box(zone, keep = zone.distance_kept)
-        Core::Survey::Degrees.around([zone.west, zone.south, zone.east, zone.north], [keep, 1].max)
+        Core::Degrees.around([zone.west, zone.south, zone.east, zone.north], [keep, 1].max)
       end
 
       def initialize(property)

@@ -43,7 +43,7 @@ module Thistle
       end
 
       # m east and north of the start.
-      def at(patch) = Core::Survey::Degrees.flat(middle(patch), home)
+      def at(patch) = Core::Degrees.flat(middle(patch), home)
 
       # What its hours ask of bodies (Core::Work::Bodies), with what somebody typed over.
       def bodies

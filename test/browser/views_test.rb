@@ -32,7 +32,7 @@ module Thistle
              "/replant/plans/1/when", "/replant/plans/1/take", "/replant/seed", "/replant/gather",
              "/replant/spacing",
              "/records", "/records/check/2", "/records/treatment/7", "/records/observation/7",
-             "/records/properties/new", "/find?q=mil"].freeze
+             "/records/properties/new", "/find?q=mil", "/glossary"].freeze
     AXE = Axe::Configuration.instance.jslib
     TAGS = { type: "tag", values: %w[wcag2a wcag2aa wcag21a wcag21aa wcag22aa] }.freeze
     # What a narrow screen may change; the rest says the same at any size. Colours of field views are looked at below.

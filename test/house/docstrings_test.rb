@@ -1,14 +1,13 @@
 # frozen_string_literal: true
 
 require "test_helper"
+require "yaml"
 
 module Thistle
   # What core and formats offer to others says what it takes and gives: shapes, units, errors, source.
   class DocstringsTest < Minitest::Test
-    # Public methods with a docstring, by room. They may become more, never fewer.
-    FLOOR = { "core" => 38, "core/decide" => 116, "core/identify" => 44, "core/knowledge" => 10, "core/mix" => 5,
-              "core/recheck" => 13, "core/replant" => 5, "core/season" => 113, "core/survey" => 74, "core/work" => 5,
-              "formats" => 44 }.freeze
+    # Public methods with a docstring, by room, as `rake docstrings` counted them: they may become more, never fewer.
+    FLOOR = File.join(__dir__, "../fixtures/docstrings.yml")
     ENDLESS = /\A *def (self\.)?[^\s(]+(\(.*?\))? = /
     # file and line of its def; lines: from there to its end; doc: the comment above it, nil for none.
     Offered = Struct.new(:file, :line, :name, :lines, :doc) do
@@ -32,8 +31,11 @@ module Thistle
 
     def test_docstrings_become_more
       counts = offered.select(&:doc).map(&:room).tally
+      File.write(FLOOR, YAML.dump(counts.sort.to_h)) if ENV["WRITE"]
 
-      FLOOR.each { |room, least| assert_operator counts.fetch(room, 0), :>=, least, "public docstrings in #{room}" }
+      YAML.load_file(FLOOR).each do |room, least|
+        assert_operator counts.fetch(room, 0), :>=, least, "public docstrings in #{room}"
+      end
     end
 
     private

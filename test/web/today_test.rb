@@ -61,6 +61,19 @@ module Thistle
       assert_includes Web::Today::Board.new(Store::Property.all, Date.new(2026, 6, 27)).hygiene.keys.map(&:prefix), "Q"
     end
 
+    # The page has what docs/glossary.md has, every line of it a term with its words; what is typed finds terms too.
+    def test_the_glossary
+      lines = File.readlines(Web::Glossary::PATH).grep(/\A- /)
+      told = json("/glossary.json")
+
+      assert_equal ["The trade", "The software", "The house"], told.keys
+      assert_equal lines.sum { |line| line.scan(/\*\*.+?\*\*: /).size }, told.values.sum(&:size)
+      assert(told.values.flat_map(&:values).all? { |words| words.end_with?(".") && words.split.size <= 40 })
+      get "/find?q=basal"
+
+      assert_said "basal bark", "herbicide in oil"
+    end
+
     # A patch without a name stands where work is looked for, with what is to be done; no page of it fails.
     def test_what_has_no_name_is_to_be_found_out
       nameless = Store::Patch.first(plant_key: nil)

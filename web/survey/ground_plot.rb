@@ -18,7 +18,7 @@ module Thistle
         def initialize(property, patches, bounds: nil, focus: nil, width: WIDTH, walk: [])
           @width, @walk = width, walk
           @west, @south, @east, @north = bounds || property.bounds
-          @along, @up = Core::Survey::Degrees.metres((@south + @north) / 2)
+          @along, @up = Core::Degrees.metres((@south + @north) / 2)
           drawn = property.zones.select { |zone| ORDER.include?(zone.kind) }
                           .map { |zone| [zone.kind, zone.shape] } + contours(property)
           @zones = drawn.sort_by { |kind, _| ORDER.index(kind) }

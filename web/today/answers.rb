@@ -45,8 +45,11 @@ module Thistle
 
         def found(found)
           { query: found.query, plants: found.plants.map { |plant| { key: plant.key, name: plant.name } },
-            patches: found.patches.map { |patch| { id: patch.id, code: patch.code } } }
+            patches: found.patches.map { |patch| { id: patch.id, code: patch.code } },
+            terms: found.terms.to_h { |entry| [entry.terms, entry.words] } }
         end
+
+        def glossary(parts) = parts.transform_values { |entries| entries.to_h { |entry| [entry.terms, entry.words] } }
       end
     end
   end

@@ -3,7 +3,7 @@
 module Thistle
   module Web
     module Today
-      # Finds plants by any of their names, misspelled too, and patches by code or plant.
+      # Finds plants by any of their names, misspelled too, patches by code or plant, and terms of the glossary.
       class Finder
         attr_reader :query
 
@@ -17,6 +17,13 @@ module Thistle
           return [] if query.empty?
 
           @patches ||= (coded + named).uniq(&:id).first(MOST)
+        end
+
+        # [Glossary::Entry] with what was typed in their terms.
+        def terms
+          return [] if query.size < 3
+
+          Glossary.parts.values.flatten.select { |entry| entry.terms.downcase.include?(query.downcase) }
         end
 
         MOST = 50

@@ -15,6 +15,10 @@ module Thistle
             found = Finder.new(params["q"].to_s)
             show("today/find", found:) { Answers.found(found) }
           end
+
+          app.get "/glossary" do
+            show("today/glossary", parts: Glossary.parts) { Answers.glossary(Glossary.parts) }
+          end
         end
       end
     end

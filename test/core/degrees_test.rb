@@ -5,7 +5,7 @@ require "test_helper"
 module Thistle
   # Flat ground against geodesics (PROJ), from pole to pole and over the 180° meridian.
   class DegreesTest < Minitest::Test
-    Degrees = Core::Survey::Degrees
+    Degrees = Core::Degrees
     Geodesic = Core::Survey::Geodesic
     PLACES = (-80..80).step(8).flat_map { |lat| [[-91.4, lat], [179.999, lat]] }.freeze
 
