@@ -98,13 +98,14 @@ module Thistle
         [:broken, nil, nil]
       end
 
+      # Ends a process that was forked here, whether it is done or not.
       def finish(process)
         Process.kill(:KILL, process)
         Process.wait(process)
       rescue Errno::ESRCH, Errno::ECHILD
         nil
       end
-      private_class_method :apart, :inside, :outcome, :taken, :read, :answered, :finish
+      private_class_method :apart, :inside, :outcome, :taken, :read, :answered
     end
   end
 end

@@ -29,7 +29,7 @@ module Thistle
         ensure
           helpers.each do |from, process|
             from.close
-            finish(process)
+            Apart.finish(process)
           end
         end
       end
@@ -76,14 +76,7 @@ module Thistle
       rescue TypeError, ArgumentError
         raise Broken, "its process ended"
       end
-
-      def finish(process)
-        Process.kill(:KILL, process)
-        Process.wait(process)
-      rescue Errno::ESRCH, Errno::ECHILD
-        nil
-      end
-      private_class_method :each_share, :helper, :inside, :tell, :answer, :finish
+      private_class_method :each_share, :helper, :inside, :tell, :answer
     end
   end
 end

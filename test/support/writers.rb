@@ -13,13 +13,13 @@ module Thistle
 
     @seen = Set.new
 
-    # Sequel's ways to write, watched.
+    # What Sequel hands to SQLite, watched; an INSERT that returns its row comes as a question does.
     module Watched
-      %i[execute_dui execute_insert].each do |name|
-        define_method(name) do |sql, *more, **how, &block|
-          Writers.note(sql[SQL, 1])
-          super(sql, *more, **how, &block)
-        end
+      private
+
+      def _execute(type, sql, ...)
+        Writers.note(sql[SQL, 1]) if sql.is_a?(String)
+        super
       end
     end
 
