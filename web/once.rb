@@ -10,7 +10,7 @@ module Thistle
     module Once
       FORM = /\A\h{24}\z/
       SECONDS = 15 # that the second waits for the first
-      AGAIN = "This was sent twice, and the first is still being worked on. Look in a moment whether it is there."
+      AGAIN = "This form was sent twice. The first is still being stored. Look again in a minute."
 
       # A key for a form.
       def once = SecureRandom.hex(12)
