@@ -59,7 +59,7 @@ module Thistle
       candidates = nil
       read = @bench.time(5) { candidates = Store::Ranking.new(@property, today, kept:).candidates }
       bare = @bench.time(5) do
-        Store::Patch.wanting_work.where(property_id: @property.id).for_agenda.eager(:treatments, :plantings).all
+        Store::Patch.wanting_work.where(property_id: @property.id).for_agenda.eager(:treatments).all
       end
       D::Priority.new(candidates, weights).rows
       drag = @bench.time(5) { D::Priority.new(candidates, weights).rows }

@@ -95,7 +95,7 @@ module Thistle
         Store::Bulk.insert(:tasks, worked.flat_map { |id| visits(id, of[id]) })
       end
       Store::Patch.where(id: worked).each do |patch|
-        patch.this.update(**patch.standing_columns, state: "regrowing")
+        patch.this.update(**patch.history.standing.columns, state: "regrowing")
       end
     end
 

@@ -41,7 +41,7 @@ module Thistle
       end
 
       # State, visits, courses of its ground, of what was parted from it and of what took it in.
-      def follow = patch.kin.each(&:follow_records)
+      def follow = Lineage.new(patch).kin.each { |one| FollowUps.settle(one) }
     end
   end
 end

@@ -23,6 +23,9 @@ module Thistle
         off.empty? && local.empty? ? Core::Decide::RuleBook::SHIPPED : Core::Decide::RuleBook.new(off:, local:)
       end
 
+      # Ids of patches on whose ground something young stands on a day.
+      def planted_young(today) = (@planted_young ||= {})[today] ||= GroundHistory.planted_young(@ids, today)
+
       # What the group's own records say of what methods kill, and of how long work takes.
       def kills = @kills ||= Learned.kills
       def pace = @pace ||= OwnPace.factors

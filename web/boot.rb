@@ -30,6 +30,7 @@ module Thistle
         Store::Whereabouts.borders = -> { borders }
         Store::Layer.grid_reader = ->(bytes, crs) { Formats::EsriGrid.read(bytes, crs:) }
         if Store::Database.upgraded?
+          Store::PatchShape.settle_all
           Store::Surroundings.settle_all
           Store::FollowUps.settle_all
           clean_photographs

@@ -74,6 +74,13 @@ module Thistle
         { 0 => "today", 1 => "yesterday" }.fetch(days) { "on #{day(date)}" }
       end
 
+      # "38.00045° N, 91.39943° W"
+      def position(lat, lon)
+        [[lat, "N", "S"], [lon, "E", "W"]].map do |degrees, over, under|
+          "#{format("%.5f", degrees.abs)}° #{degrees.negative? ? under : over}"
+        end.join(", ")
+      end
+
       def count(number, one, many = "#{one}s") = "#{number} #{number == 1 ? one : many}"
 
       def hours(value)

@@ -8,6 +8,7 @@ module Thistle
       # while others wait (Tangle) runs apart within a budget; Tangled says that it went beyond.
       module Overlay
         SLIVER_M2 = 0.01
+        SHARED_M2 = 0.05 # what two areas share beyond is no rounding of their edge
         LIMITS = { seconds: 1.2, patience: 0.7, altogether: 1.8 }.freeze # of what runs apart; see Apart
         MEGABYTES = 400
         RUN = (8..60) # edges: short where few cross often, longer on a track of many fixes
@@ -51,6 +52,13 @@ module Thistle
 
           # m² that two shapes share.
           def shared(shape, other) = intersection(shape, other)&.area || 0.0
+
+          # Does one lie on the other? Areas that only touch do not: neighbours share an edge.
+          def meet?(shape, other)
+            return shape.distance(other).zero? unless [shape, other].all? { |one| one.kind == "polygon" }
+
+            shared(shape, other) > SHARED_M2
+          end
 
           # The parts of an area that a line cuts it into, largest first. Raises BadInput when it does not.
           def split(shape, line)

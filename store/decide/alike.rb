@@ -17,19 +17,20 @@ module Thistle
         parent_id IS NOT NULL OR id IN (SELECT merged_into_id FROM patches WHERE merged_into_id IS NOT NULL)
         OR id IN (SELECT patch_id FROM treatments
                   WHERE deleted_at IS NULL AND method_key IN (#{FREEING.map { |key| "'#{key}'" }.join(",")}))
-        OR id IN (SELECT patch_id FROM plantings WHERE deleted_at IS NULL)
         OR id IN (SELECT patch_id FROM reports WHERE patch_id IS NOT NULL)
       SQL
 
       module_function
 
       # [Group] of the patches with a plant; those of a property alone where one is given.
-      def groups(property_id: nil)
-        alike = [*COLUMNS, *bounds]
+      # young: ids of patches on whose ground something young stands.
+      def groups(property_id: nil, young: [])
+        own = "#{ALONE} OR id IN (#{young.map(&:to_i).join(",")})"
+        alike = [*COLUMNS, *bounds(own)]
         rows = Patch.wanting_work.exclude(plant_key: nil).where(property_id ? { property_id: } : {}).unordered.naked
                     .group(*alike).select do
           [min(id).as(:id), Sequel.lit("group_concat(id)").as(:ids), :property_id, :plant_key,
-           json_array(*alike).as(:told), Sequel.lit("(#{ALONE})").as(:alone)]
+           json_array(*alike).as(:told), Sequel.lit("(#{own})").as(:alone)]
         end
         rows.all.map do |row|
           row[:ids] = row[:ids].to_s.split(",").map(&:to_i).sort
@@ -40,19 +41,19 @@ module Thistle
       # The patches that stand for some groups, with what an agenda looks at: {id => Patch}.
       def patches(groups)
         groups.each_slice(1000).reduce({}) do |all, some|
-          all.merge(Patch.where(id: some.map(&:id)).for_agenda.eager(:treatments, :plantings, :reports).as_hash(:id))
+          all.merge(Patch.where(id: some.map(&:id)).for_agenda.eager(:treatments, :reports).as_hash(:id))
         end
       end
 
       # What only counts by the bounds between which it lies (Core::Decide::Agenda).
-      def bounds
+      def bounds(alone)
         cover = Totals::COVERED
         slopes = "CASE WHEN slope_deg < #{Core::Survey::Elevation::FLAT} THEN 0 WHEN slope_deg < " \
                  "#{Core::Survey::Elevation::STEEP} THEN 1 WHEN slope_deg IS NOT NULL THEN 2 END"
         ["state = 'reported'", "water_m IS NULL OR water_m < #{NEAR}", "water_m = 0",
          "COALESCE(alive, plants, stems) > #{FEW}", "alive = 0 AND young > 0", "#{cover} IS NULL",
          "#{cover} > 50", "#{cover} < 75", slopes,
-         "CASE WHEN #{ALONE} THEN id END"].map { |sql| Sequel.lit("(#{sql})") }
+         "CASE WHEN #{alone} THEN id END"].map { |sql| Sequel.lit("(#{sql})") }
       end
       private_class_method :bounds
     end

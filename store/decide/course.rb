@@ -18,7 +18,7 @@ module Thistle
                         chosen_on: today,
                         hours: course.hours, years: course.years)
           course.steps.each { |step| made.add_step(step) }
-          patch.follow_records
+          FollowUps.settle(patch)
           made
         end
       end
@@ -38,7 +38,7 @@ module Thistle
       def leave
         db.transaction do
           update(left_at: Time.now.utc)
-          patch.follow_records
+          FollowUps.settle(patch)
         end
       end
 
@@ -46,7 +46,7 @@ module Thistle
         db.transaction do
           patch.courses_dataset.live.each(&:leave)
           update(left_at: nil)
-          patch.follow_records
+          FollowUps.settle(patch)
         end
       end
     end

@@ -16,7 +16,7 @@ module Thistle
       def change(**columns)
         db.transaction do
           update(**columns)
-          course.patch.follow_records
+          FollowUps.settle(course.patch)
         end
         refresh
       end

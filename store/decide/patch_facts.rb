@@ -24,14 +24,14 @@ module Thistle
       def facts(today)
         return unless plant
 
-        told = { plant:, settled: settled?, date: today, new_planting: planted_young?(today),
+        told = { plant:, settled: settled?, date: today, new_planting: young_planting?(today),
                  kills: property.kills[plant.key] }
         Core::Decide::Facts.new(**kept_here, **counted(today), **stood_in, **told)
       end
 
       # How much of it stands there on a day, in what sizes. Where only young ones are left they are what is counted.
       def counted(today)
-        seen, found = amount, there(today)
+        seen, found = amount, history.there(today)
         grown = stem_size if Core::Removal.sizes_of(plant).include?(stem_size)
         area = seen.infested&.first || gross_m2
         told = { few: few?, cover: seen.cover, area_m2: area && (area * found.share) }
@@ -62,6 +62,7 @@ module Thistle
 
       # Where it stands, and what is known of it there.
       def stood_in
+        freed_on = history.freed_on if plant.is?(:climbing)
         { freed_on:, water_m:, slope: lie, natives_near:, zones: zones_in_reach, footing:, aim:, new_here: first?,
           belongs: plant.belongs(property.region), reported: first? && !reports_dataset.empty? }
       end
@@ -83,20 +84,9 @@ module Thistle
         [slope, measured, mapped].compact.max_by { |kind| Core::Decide::Facts::SLOPES.index(kind) }
       end
 
-      # Was something planted here in the last years, so that only hands may weed? nil for not that anyone wrote down: a
-      # planting counts from the day on which it was in the ground.
-      def planted_young?(today) = plantings.any? { |one| one.done_on&.between?(today - YOUNG, today) } || nil
-      YOUNG = 3 * 365 # days (memory)
-
-      # When the trees of a climber were last freed.
-      def freed_on
-        return unless plant&.is?(:climbing)
-
-        # Most ground has no lineage, and its own treatments say it without reading the rest.
-        alone = values.fetch(:lineage) { parent_id || absorbed.any? ? 1 : 0 }.zero?
-        done = alone ? treatments : self.class[id].history.filter_map { |_, kind, record| record if kind == :treatment }
-        done.reverse.find { |treatment| treatment.removal.is?(:freeing) }&.done_on
-      end
+      # Was something planted on its ground in the last years, so that only hands may weed? nil for not that anyone
+      # wrote down.
+      def young_planting?(today) = property.together.planted_young(today).include?(id) || nil
     end
   end
 end

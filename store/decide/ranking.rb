@@ -58,7 +58,8 @@ module Thistle
       def content(row)
         return if row[:lineage] == 1
 
-        records = [worked[row[:id]], planted[row[:id]], (:reported if reported.include?(row[:id]))].compact
+        records = [worked[row[:id]], (:planted if young.include?(row[:id])),
+                   (:reported if reported.include?(row[:id]))].compact
         [:ranked, site, shared[row[:plant_key]], records.empty? ? row[:told] : "#{row[:told]}#{records}"]
       end
 
@@ -76,7 +77,7 @@ module Thistle
                                       .group_by(&:first)
       end
 
-      def planted = @planted ||= of_open(Planting).select_map(%i[patch_id id from_on done_on]).group_by(&:first)
+      def young = @property.together.planted_young(@today)
 
       def reported = @reported ||= Report.where(patch_id: open.select(:id)).select_map(:patch_id).to_set
 
@@ -93,7 +94,7 @@ module Thistle
       end
 
       def known(patch, facts, verdict, seed_on)
-        state = patch.there(@today).state
+        state = patch.history.there(@today).state
         # The agenda weighs a like amount of ground; here it is the patch's own.
         Known.new(facts:, seed_on:, started: worked.key?(patch.id),
                   left: (state.whole + state.whole_young if state.from&.first == "check"),
@@ -103,7 +104,7 @@ module Thistle
       # [Patch] by their ids, with what is asked of them.
       def loaded(ids)
         found = Patch.where(id: ids).for_agenda.select_append(:west, :east, :south, :north, :place)
-                     .eager(:treatments, :plantings, :reports).all
+                     .eager(:treatments, :reports).all
         found.each { |patch| patch.associations[:property] = @property }
       end
 

@@ -10,7 +10,7 @@ module Thistle
 
       # patch with ground; a record can be left out.
       def initialize(patch, year, except: nil)
-        @patch, @ground, @untold = patch, patch.ground, 0
+        @history, @ground, @untold = patch.history, patch.history.ground, 0
         @ledgers = entries(year, except).transform_values { |some| Core::Mix::Ledger.new(some) }
       end
 
@@ -39,7 +39,7 @@ module Thistle
 
         found = Hash.new { |all, acid| all[acid] = [] }
         days = Date.new(year, 1, 1)..Date.new(year, 12, 31)
-        GroundWorks.new(@patch).between(days, except:).each do |work, ground|
+        @history.sprayed(days, except:).each do |work, ground|
           next unless ground
 
           poured = work.poured(@labels ||= Labels.new)

@@ -9,7 +9,7 @@ module Thistle
       Entry = Core::Value.define(:work, :kind, :until) do
         # Codes of the patches that lie on it today; of its own where none does.
         def codes
-          here = GroundWorks.patches_on(work).map(&:code)
+          here = GroundHistory.patches_on(work).map(&:code)
           here.empty? ? [work.patch.code] : here.sort
         end
       end
@@ -25,11 +25,7 @@ module Thistle
         holding(works.eager(patch: :property).all, today)
       end
 
-      # Those that hold on a patch's ground.
-      def on(patch, today)
-        holding(GroundWorks.new(patch).between((today - SINCE)..today).map(&:first), today)
-      end
-
+      # Those of some work.
       def holding(works, today)
         works.flat_map { |work| entries(work) }.select { |one| one.until >= today }.sort_by(&:until)
       end
@@ -56,7 +52,7 @@ module Thistle
           [id, longest] if longest.positive?
         end
       end
-      private_class_method :entries, :asked, :asked_since, :holding
+      private_class_method :entries, :asked
     end
   end
 end

@@ -2,16 +2,15 @@
 
 module Thistle
   module Store
-    # Reading: what the actives that were used on a patch's ground keep from being planted (Core::Mix::Wait), where the
+    # Reading: what the actives that were used on a ground keep from being planted (Core::Mix::Wait), where the
     # label of what was used does not say.
     module SoilWaits
       LONGEST = Core::Knowledge.shipped.actives.values.flat_map { |one| one.replant_days.values.map(&:last) }.max
 
       module_function
 
-      # [Core::Mix::Wait] that hold on a day or later.
-      def on(patch, today)
-        works = GroundWorks.new(patch).between((today - LONGEST)..today).map(&:first)
+      # [Core::Mix::Wait] of works that hold on a day or later.
+      def of(works, today)
         labels = Labels.new
         used = works.flat_map { |work| actives(work, labels).map { |active| [active, work.done_on] } }
         Core::Mix::Wait.of(used, today)

@@ -13,7 +13,7 @@ module Thistle
       def self.record(patch, **fields)
         db.transaction do
           check = create(patch_id: patch.id, cover_before: patch.cover_class, **fields)
-          patch.follow_records
+          FollowUps.settle(patch)
           patch.figures.follow_cover
           check.refresh
         end

@@ -18,7 +18,7 @@ module Thistle
         job = Job.start("closing", @property, total: ids.size, must: true)
         job.public_send(ids.size > AT_ONCE ? :later : :now) do |work|
           ids.each_slice(SLICE).with_index do |some, n|
-            work.hold { Patch.where(id: some).all.each(&:follow_records) }
+            work.hold { FollowUps.settle_each(some) }
             work.at((n + 1) * SLICE)
           end
         end

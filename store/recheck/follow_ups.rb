@@ -2,17 +2,29 @@
 
 module Thistle
   module Store
-    # Process: writes down what Core::Recheck::FollowUp says of a patch: its visits, the steps of its courses, which
-    # work each look was a look at. Called after any of its records changes, in the same transaction.
+    # Process: what follows from the records of a patch: its state (Core::Recheck::PatchLife), what stands there, and
+    # by Core::Recheck::FollowUp its visits, the steps of its courses, which work each look was a look at.
     class FollowUps
-      def self.settle(patch) = new(patch).settle
+      # Call it after any record is added, corrected or taken away, in the same transaction.
+      def self.settle(patch)
+        patch.reload
+        was, now = patch.state, patch.life.state
+        patch.update(state: now, closed_on: now == "closed" ? patch.checks.last&.checked_on : nil,
+                     **patch.history.standing.columns)
+        patch.forget
+        new(patch).settle
+        Overlaps.settle(patch.property, [patch.id]) if [was, now].one?("closed")
+      end
+
+      # Live patches by their ids.
+      def self.settle_each(ids) = Patch.live.where(id: ids).all.each { |patch| settle(patch) }
 
       # The same for every patch with a record that asks for visits or counts what stands, after the file was brought up
       # to date.
       def self.settle_all
         records = [Treatment, Check, Course, Observation.where(counting)]
         ids = records.flat_map { |kind| kind.distinct.select_map(:patch_id) }.uniq.sort
-        ids.each_slice(50) { |some| Patch.db.transaction { Patch.live.where(id: some).all.each(&:follow_records) } }
+        ids.each_slice(50) { |some| Patch.db.transaction { settle_each(some) } }
       end
 
       # Visits that are near follow the year: those that wait for weather, and those that a plant's phases set. Called
@@ -25,7 +37,7 @@ module Thistle
                   .where(Sequel[:p][:property_id] => properties.map(&:id))
                   .group(Sequel[:tasks][:patch_id]).order { min(:due_on) }.limit(MOST)
                   .select_map(Sequel[:tasks][:patch_id])
-        ids.each_slice(20) { |some| Patch.db.transaction { Patch.where(id: some).all.each { |one| settle(one) } } }
+        ids.each_slice(20) { |some| Patch.db.transaction { Patch.where(id: some).all.each { |one| new(one).settle } } }
       end
 
       def self.counting = Observation::AMOUNTS.map { |column| Sequel.~(column => nil) }.reduce(:|)
@@ -63,7 +75,7 @@ module Thistle
       # What was treated is looked at as long as anything of it may live.
       def rest(after) = LIVES.include?(@patch.life.state) ? Core::Recheck::Returns.rest(@patch.plant, site, after) : nil
 
-      def treatments = @treatments ||= @patch.history.filter_map { |_, kind, record| record if kind == :treatment }
+      def treatments = @treatments ||= @patch.history.of(:treatment)
       def courses = @courses ||= @patch.courses_dataset.eager(:steps).all
 
       def returns

@@ -132,7 +132,7 @@ module Thistle
       def shows?(plant, property_id, date)
         property = (@properties ||= {})[property_id] ||= Property[property_id]
         calendar = property.plain_calendar(Core::Knowledge.shipped.plant(plant), property.today)
-        PatchHistory.up?(calendar, Date.iso8601(date))
+        PatchStory.up?(calendar, Date.iso8601(date))
       end
 
       def seen(row)

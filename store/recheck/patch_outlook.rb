@@ -20,7 +20,7 @@ module Thistle
 
         @patch, @today = patch, today
         @stages = Recheck::Stages.new(patch.plant)
-        @facts = patch.facts(today).with(**patch.as_mapped)
+        @facts = patch.facts(today).with(**patch.history.standing.as_mapped)
       end
 
       # The Recheck::Outlook; changes: {parameter => {low, likely, high}} that somebody set.
@@ -122,16 +122,16 @@ module Thistle
       def now = many(patch).round.clamp(1, MOST)
 
       # Plants of another patch of its kind.
-      def many(one) = [one.there(@today).state.plants, 1].max
+      def many(one) = [one.history.there(@today).state.plants, 1].max
 
       private
 
-      def treatments = @treatments ||= kept(:treatment).select { |work| work.removal.removes? }
-      def checks = kept(:check)
+      def treatments = @treatments ||= patch.history.of(:treatment).select { |work| work.removal.removes? }
+      def checks = patch.history.of(:check)
       def works = @works ||= treatments.group_by { |work| year_of(work.done_on) }
       def looks = @looks ||= checks.group_by { |look| year_of(look.on) }
       def this_year = @this_year ||= year_of(@today)
-      def kept(wanted) = patch.history.filter_map { |_, kind, record| record if kind == wanted }
+      def share_of(record) = patch.history.standing.share_of(record)
       def last_used = treatments.last&.method_key
 
       def kill(removal)
@@ -146,13 +146,13 @@ module Thistle
       # Plants that a look found, seedlings apart: stumps and roots that stand again, suckers, what was missed.
       def living(look) = look.resprouts + look.missed + look.suckers
 
-      def taken_on(work) = (work.plants_done || work.stems_done)&.then { |count| count * patch.share_of(work) }
+      def taken_on(work) = (work.plants_done || work.stems_done)&.then { |count| count * share_of(work) }
 
       def told(works, looks)
         before = works.empty? || looks.none? { |look| look.on > works.first.done_on }
         look = (before ? looks.first : looks.last)
-        Recheck::Outlook::Past.new(visit: visit(works), alive: look && (living(look) * patch.share_of(look)).round,
-                                   seedlings: looks.map { |one| (one.young * patch.share_of(one)).round }.max, before:)
+        Recheck::Outlook::Past.new(visit: visit(works), alive: look && (living(look) * share_of(look)).round,
+                                   seedlings: looks.map { |one| (one.young * share_of(one)).round }.max, before:)
       end
 
       def visit(works)

@@ -2,9 +2,14 @@
 
 module Thistle
   module Store
-    # What stands of a patch: its records as Core::Recheck::Standing reads them, and what they come to on a day. Every
-    # room takes it from here.
-    module PatchStanding
+    # Reading: what stands of a patch: its records as Core::Recheck::Standing reads them, and what they come to on a
+    # day. GroundHistory answers with it.
+    class PatchStanding
+      extend Forwardable
+
+      def_delegators :@patch, :plant, :parent, :parted_on, :parted_share, :absorbed, :treatments, :infested, :gross_m2,
+                     :stem_size, :stems_by_size, :own_records
+
       State = Core::Recheck::Standing::State
       EVENTS = { observation: :seen_event, check: :looked_event, treatment: :worked_event }.freeze
       # What stands there, for people. plants, stems: whole numbers, nil where nobody counted; seedlings: and other
@@ -19,14 +24,21 @@ module Thistle
         def number = plants || stems
       end
 
+      def initialize(patch)
+        @patch = patch
+      end
+
+      # What is worked out is said to two figures.
+      def self.rounded(number) = number < 100 ? number : number.round(1 - Math.log10(number).floor)
+
       # What stands there on a day (There); nil without a plant.
       def there(today)
         return unless plant
 
         (@there ||= {})[today] ||= begin
           counted = stood_by_records
-          state = standing_model.on(counted, today)
-          grown = standing_model.seasons(state.since, today).positive? || state.whole != counted.whole
+          state = model.on(counted, today)
+          grown = model.seasons(state.since, today).positive? || state.whole != counted.whole
           say = ->(number) { state.worked_on || state.shared || grown ? PatchStanding.rounded(number) : number }
           plants, stems = in_units(say[state.whole]) if state.counted
           There.new(plants:, stems:, seedlings: (say[state.whole_young] if state.seeded), share: state.share, state:,
@@ -41,14 +53,10 @@ module Thistle
           area_m2: infested&.first || gross_m2, size: plant.woody? || plant.is?(:tussock) ? stem_size : "seedling" }
       end
 
-      # What is worked out is said to two figures.
-      def self.rounded(number) = number < 100 ? number : number.round(1 - Math.log10(number).floor)
-
-      # Works it out anew: {column => value}.
-      def standing_columns
+      # What its columns should say: {column => value}.
+      def columns
         return { standing: nil, alive: nil, young: nil } unless plant
 
-        @there = @unit = nil
         state = stand(Date.new(9999))
         { standing: JSON.generate(state.to_h), alive: (state.whole if state.counted),
           young: (state.whole_young if state.seeded) }
@@ -56,38 +64,44 @@ module Thistle
 
       # The State that its records until a day leave it in; made_by: those that were written down by a time.
       def stand(until_day, made_by: nil)
-        first = parent && parted_share ? parent_stood : mapped(most_done)
-        standing_model.after(stand_events(until_day, made_by), first:)
+        first = whole && parted_share ? parent_stood : mapped(most_done)
+        model.after(stand_events(until_day, made_by), first:)
       end
 
       # Of a record of the ground that it was parted from, the share that is of this patch.
-      def share_of(record) = parted_share && record.patch_id == parent_id ? parted_share : 1.0
+      def share_of(record) = parted_share && record.patch_id == @patch.parent_id ? parted_share : 1.0
 
       protected
 
       # As it was mapped; of a part, its share of the whole.
       def counts_of_all
-        return counts_mapped unless parent && parted_share && counts_mapped.values.none?
+        return counts_mapped unless whole && parted_share && counts_mapped.values.none?
 
-        parent.counts_of_all.transform_values { |count| count && [(count * parted_share).round, 1].max }
+        whole.counts_of_all.transform_values { |count| count && [(count * parted_share).round, 1].max }
       end
 
-      def counts_mapped = first_counts ? JSON.parse(first_counts) : { "plants" => plants, "stems" => stems }
+      def counts_mapped
+        told = @patch.first_counts
+        told ? JSON.parse(told) : { "plants" => @patch.plants, "stems" => @patch.stems }
+      end
 
       # Stems where anybody counted them, else plants.
-      def unit = @unit ||= unit_mapped || (parent ? parent.unit : unit_worked)
+      def unit = @unit ||= unit_mapped || (whole ? whole.unit : unit_worked)
 
       private
 
-      def standing_model
-        Core::Recheck::Standing.new(Core::Recheck::Stages.of(plant), m2: gross_m2, latitude: property.latitude)
+      # The same of what it was parted from.
+      def whole = @whole ||= parent && PatchStanding.new(parent)
+
+      def model
+        Core::Recheck::Standing.new(Core::Recheck::Stages.of(plant), m2: gross_m2, latitude: @patch.property.latitude)
       end
 
       # As the last of its records left it.
       def stood_by_records
-        return mapped unless standing
+        return mapped unless @patch.standing
 
-        told = JSON.parse(standing, symbolize_names: true)
+        told = JSON.parse(@patch.standing, symbolize_names: true)
         days = %i[since worked_on on].to_h { |field| [field, told[field] && Date.iso8601(told[field])] }
         State.new(**told, **days)
       end
@@ -97,7 +111,7 @@ module Thistle
         counts = counts_mapped
         count = counts[unit.to_s] || counts.values.compact.first
         guess = (infested&.first || gross_m2).to_f * Core::Decide::Effort::PLANTS_PER_M2.fetch(plant.form, 0.5)
-        standing_model.begin_with([count || guess, done].max, seen_on, counted: !count.nil?)
+        model.begin_with([count || guess, done].max, @patch.seen_on, counted: !count.nil?)
       end
 
       def most_done = treatments.select { |work| work.removal.removes? }.filter_map { |work| done(work) }.max || 0
@@ -105,7 +119,7 @@ module Thistle
       # Part of the ground of its parent, as that stood on the day.
       def parent_stood
         event = Core::Recheck::Standing::Event.new(kind: :parted, on: parted_on, share: parted_share)
-        standing_model.after([event], first: parent.stand(parted_on, made_by: created_at))
+        model.after([event], first: whole.stand(parted_on, made_by: @patch.created_at))
       end
 
       def unit_mapped
@@ -160,14 +174,16 @@ module Thistle
       end
 
       def partings
-        self.class.where(parent_id: id).exclude(parted_share: nil).order(:id).map do |part|
+        Patch.where(parent_id: @patch.id).exclude(parted_share: nil).order(:id).map do |part|
           [part.created_at, event(:parted, part.parted_on, share: 1 - part.parted_share)]
         end
       end
 
       def joinings(made_by)
         taken_in = absorbed.select { |one| made_by.nil? || one.deleted_at <= made_by }
-        taken_in.map { |one| [one.deleted_at, event(:joined, one.merged_on, state: one.stand(one.merged_on))] }
+        taken_in.map do |one|
+          [one.deleted_at, event(:joined, one.merged_on, state: one.history.standing.stand(one.merged_on))]
+        end
       end
 
       def event(kind, on, **told) = Core::Recheck::Standing::Event.new(kind:, on:, **told)

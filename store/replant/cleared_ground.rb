@@ -29,7 +29,7 @@ module Thistle
       end
 
       # What stands there (PatchStanding::There).
-      def there = patch.there(@today)
+      def there = patch.history.there(@today)
 
       # The Core::Replant::LookFirst::Answer.
       def answer

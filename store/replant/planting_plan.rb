@@ -103,7 +103,7 @@ module Thistle
       # Core::BadInput (field :native) where there is none.
       def windows(today)
         season = Core::Replant::Sowing.new(patch.property.site(today))
-        kept = patch.kept_by_label(:unplanted_until, today)
+        kept = patch.history.kept_until(:unplanted, today)
         at_once = season.of_mix(items.map(&:native), cold: sown[:cold] || false) if seed?
         items.to_h do |item|
           window = (at_once || season.of(item.native)).find { |one| kept.nil? || one.to > kept }

@@ -47,7 +47,7 @@ module Thistle
           facts.fetch("visits", {}).each { |id, patch_id| db[:tasks].where(id: id.to_i).update(patch_id:) }
           update(undone_at: Time.now.utc)
           property.year_changed
-          Patch.live.where(id: ids).all.each(&:follow_records)
+          FollowUps.settle_each(ids)
           Surroundings.settle(property, ids)
           Overlaps.settle(property, ids + met)
         end

@@ -13,7 +13,7 @@ module Thistle
       def self.told(patch, **fields)
         create(patch_id: patch.id, **fields)
         patch.update(group_key: nil) if fields[:settled]
-        patch.follow_records
+        FollowUps.settle(patch)
       end
 
       # Adds an observation and gives the patch the name, if it is settled.
@@ -26,7 +26,7 @@ module Thistle
                            group_key: group&.key, probability: probability(settlement, key),
                            characters: JSON.generate(key.observed), note:)
           patch.update(plant_key: settlement.plant.key, group_key: group&.key) if settled || patch.plant_key.nil?
-          patch.follow_records
+          FollowUps.settle(patch)
           created
         end
       end

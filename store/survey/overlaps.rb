@@ -37,7 +37,7 @@ module Thistle
         near = patch.property.live_patches.within([patch.west, patch.south, patch.east, patch.north])
                     .exclude(id: patch.id).exclude(state: "closed").limit(SHOWN)
         near.to_h { |other| [other, other.ground ? Core::Survey::Overlay.shared(mine, other.ground) : 0.0] }
-            .select { |_, m2| m2 > 0.05 }
+            .select { |_, m2| m2 > Core::Survey::Overlay::SHARED_M2 }
       end
 
       def share(property, pairs)

@@ -5,8 +5,7 @@ module Thistle
     # Model: a place where a plant stands, with all that was recorded of it. Its state follows from its records alone.
     class Patch < Sequel::Model(:patches)
       include PatchFacts
-      include PatchHistory
-      include PatchStanding
+      include PatchStory
 
       plugin :optimistic_locking
       many_to_one :property, class: "Thistle::Store::Property"
@@ -47,12 +46,7 @@ module Thistle
         def for_answers = eager(:property, :observations, :treatments, :checks, :tasks, :past_shapes, :parent)
 
         # Patches whose extent meets [west, south, east, north], through the R*Tree.
-        def within(bounds)
-          boxes = Core::Survey::Meridian.boxes(bounds).map do |west, south, east, north|
-            (Sequel[:west] <= east) & (Sequel[:east] >= west) & (Sequel[:south] <= north) & (Sequel[:north] >= south)
-          end
-          where(id: db[:patch_extents].where(boxes.reduce(:|)).select(:id))
-        end
+        def within(bounds) = where(id: Extents.meeting(:patch_extents, bounds))
       end
 
       # Takes a shape and what follows from it alone: extent, length, gross area, a lighter outline for drawing.
@@ -63,18 +57,23 @@ module Thistle
 
       # The columns that follow from a shape alone.
       def self.measured(shape, width_m: nil, radius_m: nil)
-        west, south, east, north = Core::Degrees.around(shape.bounds, radius_m || ((width_m || 0) / 2.0))
         many = shape.positions.size > MANY_CORNERS
         outline = many ? JSON.generate(Core::Survey::Overlay.drawn(shape, DRAWN_M).geometry) : nil
-        { geometry: JSON.generate(shape.geometry), west:, south:, east:, north:,
+        { geometry: JSON.generate(shape.geometry), **extent(shape, width_m:, radius_m:),
           length_m: shape.kind == "line" ? shape.length : nil,
           gross_m2: shape.gross_area(width: width_m, radius: radius_m), outline: }
+      end
+
+      # Where all of it lies: {west:, south:, east:, north:}.
+      def self.extent(shape, width_m: nil, radius_m: nil)
+        %i[west south east north].zip(Core::Degrees.around(shape.bounds, radius_m || ((width_m || 0) / 2.0))).to_h
       end
 
       MANY_CORNERS, DRAWN_M = 120, 0.5 # corners from which a lighter outline is drawn, and how near it keeps, m
 
       def before_save
         @moved = new? || changed_columns.intersect?(%i[geometry width_m radius_m])
+        @resized = !new? && changed_columns.intersect?(%i[width_m radius_m])
         @left = changed_columns.include?(:deleted_at)
         @met = new? ? [] : Overlaps.neighbours([id]) if @moved || @left
         self.shape_from ||= seen_on
@@ -86,6 +85,7 @@ module Thistle
         Overlaps.settle(property, [id, *@met]) if @left
         return unless @moved
 
+        past_shapes_dataset.each(&:measure) if @resized
         keep_place
         Overlaps.settle(property, [id, *@met])
         refresh
@@ -112,10 +112,8 @@ module Thistle
       # The PatchShape that it had on a day; nil for the one that it has now.
       def shape_on(day) = past_shapes.find { |past| day >= past.from_on && day < past.to_on }
 
-      # The ground of one of its past shapes, or with nil of today's. What lost its size since counts as it is now.
-      def ground_of(past)
-        (past && Core::Survey::Overlay.ground(past.shape, width: width_m, radius: radius_m)) || ground
-      end
+      # The ground that it covered on a day; where that had no size, as it is now.
+      def ground_on(day) = shape_on(day)&.ground || ground
 
       # How much stands there, as last seen.
       def amount

@@ -13,7 +13,7 @@ module Thistle
 
       # The last settled name, else the last that was told.
       def follow_name
-        seen = @patch.history.filter_map { |_, kind, record| record if kind == :observation }
+        seen = @patch.history.of(:observation)
         named = seen.select(&:plant_key).reverse
         told = named.find(&:settled) || named.first
         @patch.update(plant_key: told.plant_key, group_key: told.group_key) if told

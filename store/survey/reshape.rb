@@ -25,7 +25,7 @@ module Thistle
           keep_version(seen_on)
           take(amount, shape, seen_on)
         end
-        @patch.follow_records
+        FollowUps.settle(@patch)
         @patch.property.year_changed if amount.stage
       end
 
@@ -37,7 +37,7 @@ module Thistle
           resize(parts.first, on)
           left = parts.sum { |part| extent(part) }
           made = parts.drop(1).map { |part| part_off(part, on, extent(part) / left).tap { left -= extent(part) } }
-          @patch.follow_records
+          FollowUps.settle(@patch)
           made
         end
       end
@@ -53,7 +53,7 @@ module Thistle
           keep_version(on)
           resize(left, on)
           part = part_off(off, on, extent(off) / (extent(off) + extent(left)))
-          @patch.follow_records
+          FollowUps.settle(@patch)
           part
         end
       end
@@ -71,7 +71,7 @@ module Thistle
           other.tasks_dataset.by_hand.undone.update(patch_id: @patch.id)
           other.update(merged_into_id: @patch.id, merged_on: on, deleted_at: Time.now.utc)
           @patch.associations.clear
-          @patch.follow_records
+          FollowUps.settle(@patch)
         end
       end
 
@@ -85,8 +85,8 @@ module Thistle
         return if on <= from
 
         PatchShape.create(patch_id: @patch.id, from_on: from, to_on: on, geometry: @patch.geometry,
-                          gross_m2: @patch.gross_m2,
-                          infested_m2: @patch.infested&.first)
+                          width_m: @patch.width_m, radius_m: @patch.radius_m,
+                          gross_m2: @patch.gross_m2, infested_m2: @patch.infested&.first)
       end
 
       def take(amount, shape, on)
@@ -144,7 +144,7 @@ module Thistle
         part.shape = shape
         part.save
         hand_on_visits(part)
-        part.follow_records
+        FollowUps.settle(part)
         part
       end
 

@@ -23,7 +23,7 @@ module Thistle
         db.transaction do
           treatment = create(patch_id: patch.id, weather: JSON.generate(weather(site, fields.fetch(:done_on))),
                              hourly_weather: hourly(site, fields), **fields)
-          patch.follow_records
+          FollowUps.settle(patch)
           treatment
         end
       end

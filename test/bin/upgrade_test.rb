@@ -39,7 +39,7 @@ module Thistle
       require "./thistle"
       Thistle::Web::Boot.call(ARGV[0])
       rows = Thistle::Store::Patch.order(:code).map do |p|
-        [p.code, p.shape_from, p.shared_m2.round, p.water_m.round, p.history.size]
+        [p.code, p.shape_from, p.shared_m2.round, p.water_m.round, p.history.records.size]
       end
       waits = Thistle::Store::Task.map { |t| [t.awaited.to_data, t.since_on] }.uniq
       print JSON.generate(rows:, waits:, zones: Sequel::Model.db[:zone_extents].count,

@@ -10,7 +10,7 @@ module Thistle
              "/identify/reports", "/identify/practice", "/identify/practice?kind=method&next=1",
              "/identify/duel/caltrop/warty_caltrop",
              "/survey", "/survey/walk", "/survey/searches", "/survey/zones", "/survey/layers", "/survey/files",
-             "/survey/totals", "/survey/site-map",
+             "/survey/totals", "/survey/site-map", "/survey/here?patch=5",
              "/survey/patches/%{patch}", "/season", "/season/fit?work=foliar", "/season/weather", "/season/calendar",
              "/decide?patch=%{patch}", "/decide?patch=%{mixed}&more=1&licensed=no", "/decide/first", "/decide/plan",
              "/decide/courses",

@@ -132,15 +132,15 @@ module Thistle
       Store::Treatment.record(patch("Q-05"), @q.site(@today), done_on: @today - 20, method_key: "cut_stump",
                                                               crew_size: 1, hours: 1.0, active_key: "imazapyr",
                                                               applicator: "R. Lindqvist")
-      waits = Store::SoilWaits.on(patch("Q-05"), @today)
+      waits = patch("Q-05").history.soil_waits(@today)
 
       assert_equal({ "grass" => [160, 345], "forbs" => [345, 710], "woody" => [160, 710] },
                    waits.to_h { |one| [one.kind, [(one.from - @today).to_i, (one.to - @today).to_i]] })
       assert_equal [false, true, true], waits.map(&:bioassay?)
-      assert_empty Store::SoilWaits.on(patch("Q-10"), @today)
+      assert_empty patch("Q-10").history.soil_waits(@today)
     end
 
-    def kept(patch) = patch.kept_by_label(:unplanted_until, @today)
+    def kept(patch) = patch.history.kept_until(:unplanted, @today)
 
     # A line from south to north, so many metres east.
     def split_at(east)

@@ -57,7 +57,7 @@ module Thistle
 
           Store::Check.record(patch, checked_on: on, resprouts: number, missed: 1, seedlings: young)
         end
-        figures = Testing.patch("Q-04").there(Testing::TODAY).to_h.values_at(:stems, :seedlings)
+        figures = Testing.patch("Q-04").history.there(Testing::TODAY).to_h.values_at(:stems, :seedlings)
       end
       figures
     end
@@ -127,7 +127,7 @@ module Thistle
 
     # Where every visit is made and something may still live, the next yearly look is set; a closed patch has none.
     def test_what_may_live_has_a_next_date
-      Store::Patch.live.all.each(&:follow_records)
+      Store::Patch.live.all.each { |patch| Store::FollowUps.settle(patch) }
       Store::Patch.live.where(state: %w[hit regrowing quiet]).all.each do |patch|
         refute_empty patch.open_tasks, "#{patch.code}, #{patch.state}"
       end

@@ -121,7 +121,7 @@ module Thistle
                    arrival.patches_dataset.order(:id).map { |p| [p.plant_key, p.state, p.seen_on] }
       assert_equal [true, true, nil], arrival.patches_dataset.order(:id).map { |p| p.observations.first&.settled }
       assert_in_delta 4 * Math::PI * 0.3, arrival.patches_dataset.order(:id).all[1].infested.first, 0.01
-      assert(arrival.patches.all? { |p| p.history.empty? || p.life.state == p.state })
+      assert(arrival.patches.all? { |p| p.history.records.empty? || p.life.state == p.state })
     end
 
     # Rows written in bulk are rows as the models write them.

@@ -32,7 +32,7 @@ module Thistle
       assert_in_delta gross, whole.refresh.gross_m2 + parts.sum(&:gross_m2), gross * 1e-6
       assert_equal ["Q-31"], parts.map(&:code)
       assert_equal whole.state, parts.first.state
-      assert_equal patch("Q-07").history.size, parts.first.history.size
+      assert_equal patch("Q-07").history.records.size, parts.first.history.records.size
       assert_equal patch("Q-07").open_tasks.map(&:reason), parts.first.open_tasks.map(&:reason),
                    "a part is come back to as well"
       assert_equal [gross, whole.refresh.gross_m2].map(&:round), whole.versions.last(2).map { |v| v.gross_m2.round }
@@ -46,12 +46,12 @@ module Thistle
       whole = patch("Q-05")
       cleared = box(whole.west, whole.south, (whole.east - whole.west) / 2, whole.north - whole.south)
       part = Store::Reshape.new(whole).cut_off(cleared, on: @today)
-      seen = part.history.size
+      seen = part.history.records.size
       Store::Treatment.record(part, @property.site(@today), done_on: @today, method_key: "hand_pull", crew_size: 1,
                               hours: 1.0, stems_done: 3)
       Store::Check.record(part, checked_on: @today + 30, resprouts: 0, missed: 0, seedlings: 0, cover_class: 1)
 
-      assert_equal [seen + 2, "quiet", "hit"], [part.refresh.history.size, part.state, patch("Q-05").state]
+      assert_equal [seen + 2, "quiet", "hit"], [part.refresh.history.records.size, part.state, patch("Q-05").state]
       assert_raises(Core::BadInput) { Store::Reshape.new(whole).cut_off(box(-91.0, 38.0, 0.001), on: @today) }
       cut = -> { Store::Reshape.new(patch("Q-05")).cut_off(box(-92, 37.5, 2, 2), on: @today) }
 
@@ -62,14 +62,15 @@ module Thistle
     def test_merged_patches_share_ground_once_and_both_histories
       one, two = patch("Q-04"), patch("Q-05")
       one.update(plant_key: two.plant_key)
-      seen, visits = one.history.size + two.history.size, (one.open_tasks + two.open_tasks).map(&:reason)
+      seen = one.history.records.size + two.history.records.size
+      visits = (one.open_tasks + two.open_tasks).map(&:reason)
       tasks = -> { Store::Task.order(:id).select_map(%i[id patch_id reason]) }
       all = tasks.call
       before = record
       Store::Reshape.new(one).merge(two, on: @today)
 
       assert_in_delta one.ground.area, one.refresh.gross_m2, 0.01
-      assert_equal [seen, nil], [one.history.size, patch("Q-05").deleted_at && Store::Patch.live[code: "Q-05"]]
+      assert_equal [seen, nil], [one.history.records.size, patch("Q-05").deleted_at && Store::Patch.live[code: "Q-05"]]
       assert_equal visits.sort, one.open_tasks.map(&:reason).sort, "no visit is lost"
       undo
 

@@ -225,10 +225,9 @@ module Thistle
 
     # Stems counted by size: 20 pencils at 0.3 mL, 10 wrists at 3 mL and 5 seedlings that take none are 36 mL.
     def test_a_patch_of_mixed_sizes
-      patch("Q-17").tap do |one|
-        one.update(stems: 35, stems_by_size: JSON.generate(seedling: 5, pencil: 20, wrist: 10))
-      end
-                   .follow_records
+      mixed = patch("Q-17")
+      mixed.update(stems: 35, stems_by_size: JSON.generate(seedling: 5, pencil: 20, wrist: 10))
+      Store::FollowUps.settle(mixed)
 
       assert_in_delta 36, json("/mix.json?at=#{q.id}&patch=#{patch("Q-17").id}")["answer"]["total_ml"], 0.1
     end

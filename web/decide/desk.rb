@@ -30,7 +30,7 @@ module Thistle
         def own_count? = @own_count || false
 
         # What the records come to (Store::PatchStanding::There); nil without a patch that has a name.
-        def there = @there ||= @patch&.there(facts.date)
+        def there = @there ||= @patch&.history&.there(facts.date)
 
         # What is asked of amounts, {field => [label, unit or nil, what is there]}.
         def amounts

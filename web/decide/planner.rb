@@ -110,7 +110,7 @@ module Thistle
 
         # What it was planned for, and by which record; nil where nobody counted.
         def stands(id)
-          there = ranking.patch(id).there(@today)
+          there = ranking.patch(id).history.there(@today)
           amount = Stands.amount(there)
           amount && "#{amount} #{Stands.source(there)}"
         end

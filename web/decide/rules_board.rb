@@ -41,7 +41,7 @@ module Thistle
           @patches ||= begin
             open = property.live_patches.unordered.wanting_work.exclude(plant_key: nil).order(:id).limit(LOOKED)
                            .for_agenda
-            open.eager(:treatments, :plantings).all.each { |patch| patch.associations[:property] = property }
+            open.eager(:treatments).all.each { |patch| patch.associations[:property] = property }
           end
         end
 

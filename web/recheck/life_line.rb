@@ -28,7 +28,7 @@ module Thistle
         end
 
         # [[day, :observation, :treatment or :check, record]].
-        def history = @history ||= patch.history
+        def history = @history ||= patch.history.records
         def pictures = @pictures ||= Store::Picture.every(patch)
 
         # [[day, alive]] of every look.

@@ -76,7 +76,7 @@ module Thistle
         end
 
         # The last day on which a label keeps planting off this ground; nil where none does.
-        def kept = defined?(@kept) ? @kept : (@kept = patch.kept_by_label(:unplanted_until, @today))
+        def kept = defined?(@kept) ? @kept : (@kept = patch.history.kept_until(:unplanted, @today))
 
         private
 

@@ -37,10 +37,24 @@ module Thistle
 
         # What stands there today by the records, and whose word that is.
         def stands(patch)
-          there = patch.there(patch.property.today) or return
+          there = patch.history.there(patch.property.today) or return
           kind, id = there.state.from
-          { plants: there.plants, stems: there.stems, seedlings: there.seedlings, estimated: there.estimated,
-            since: there.state.since, by: kind || "mapped", record: id, worked_on: there.state.worked_on }
+          { **there_of(there), since: there.state.since, by: kind || "mapped", record: id,
+                               worked_on: there.state.worked_on }
+        end
+
+        def there_of(there) = { **there.to_h.slice(:plants, :stems, :seedlings), estimated: there.estimated }
+
+        # What happened on a ground, and what of it holds; nothing where no place is said.
+        def ground(desk)
+          return { errors: desk.form.errors } unless desk.history
+
+          { place: desk.name, closed: desk.closed.map { |one| { kind: one.kind, until: one.until } },
+            stays_in_soil: desk.waits.map { |one| { kind: one.kind, from: one.from, to: one.to } },
+            standing: desk.standing.map { |one, there| { patch: one.id, plant: one.plant_key, **there_of(there) } },
+            sprayed: desk.sprayed.map { |work| { treatment: work.id, on: work.done_on, patch: work.patch_id } },
+            planted: desk.plantings.map { |one| { planting: one.id, on: one.done_on, young: desk.young?(one) } },
+            records: desk.history.records.map { |on, kind, one| { on:, kind:, id: one.id, patch: one.patch_id } } }
         end
 
         def version(one)

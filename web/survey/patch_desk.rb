@@ -35,7 +35,7 @@ module Thistle
         def since = @patch.versions.first.from
 
         # What stands there (Store::PatchStanding::There); nil without a plant.
-        def there = @there ||= @patch.there(@today)
+        def there = @there ||= @patch.history.there(@today)
 
         # [[number, unit, is it an estimate?]] of what stands there; by density where nobody counted.
         def numbers

@@ -26,6 +26,11 @@ module Thistle
             show_patch(patch) { Answers.patch(patch) }
           end
 
+          app.get "/survey/here" do
+            desk = GroundDesk.new(property, today, patch: patch_in_query, form: place_in_query)
+            show("survey/here", status: desk.form.ok? ? 200 : 422, desk:) { Answers.ground(desk) }
+          end
+
           app.get "/survey/totals" do
             totals = Store::Totals.new(property)
             show("survey/totals", totals:) { Answers.totals(totals, today) }
@@ -128,6 +133,12 @@ module Thistle
 
         # A patch's page, for every room that sends a form of it back.
         module Helpers
+          # The place whose history the address asks for, if any.
+          def place_in_query
+            asked = params.key?("lat") || params.key?("lon")
+            asked ? Forms::Here.new(params, units:, today:) : Forms::Here.untouched(units:, today:)
+          end
+
           # forms: those that somebody sent, by name; the others are as the records have them.
           def show_patch(patch, status: 200, form: Forms::Patch.of(patch, units), **forms, &json)
             unsent = { again: nil, reshape: nil, act: nil, visit: nil }

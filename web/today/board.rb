@@ -116,7 +116,7 @@ module Thistle
         # What stands of a patch of a heading (Store::PatchStanding::There).
         def there(patch)
           patch.associations[:property] ||= property(patch.property_id)
-          patch.there(today)
+          patch.history.there(today)
         end
 
         # What stands of it, where a record after its mapping says so: "1 stem and 25 seedlings by the check of 10 May".
@@ -186,8 +186,11 @@ module Thistle
           @weeds[[group.property_id, group.plant_key]]
         end
 
+        # Ids of patches on whose ground something young stands.
+        def young = @properties.map { |one| one.together.planted_young(today) }.reduce(Set.new, :|)
+
         # {id of the patch that stands for them => Alike::Group}
-        def alike = @alike ||= Store::Alike.groups.to_h { |group| [group.id, group] }
+        def alike = @alike ||= Store::Alike.groups(young:).to_h { |group| [group.id, group] }
         def ids(item) = alike.fetch(item.id).ids
 
         # The first patches of a heading: those that a look asks to treat again go before the rest, but for what is

@@ -134,7 +134,7 @@ module Thistle
           people = crew.size
           return if people < 2
 
-          stems = (stop.patch.there(work_day.held_on)&.number || 60).clamp(1, 5000)
+          stems = (stop.patch.history.there(work_day.held_on)&.number || 60).clamp(1, 5000)
           hauled = haul(stop)
           minutes = stop.told[:hours][:likely] * 60 / stems
           made = Core::Work::Teams.new(stop.removal, stems:, minutes:, people:, licensed: licensed(crew),
@@ -166,7 +166,7 @@ module Thistle
         # {stems: by size, ground_m2:} that stand there on the day; nil where it is not known.
         def amount_of(patch)
           if patch.plant.woody?
-            number = patch.there(work_day.held_on)&.number or return
+            number = patch.history.there(work_day.held_on)&.number or return
             { stems: { patch.stem_size || "thumb" => number }, ground_m2: 0.0 }
           else
             ground = patch.facts(work_day.held_on).area_m2 or return

@@ -45,7 +45,7 @@ module Thistle
         end
 
         # What stands there (Store::PatchStanding::There).
-        def there = patch.there(@today)
+        def there = patch.history.there(@today)
 
         private
 

@@ -114,6 +114,13 @@
     if (box.checked) turn();
   });
 
+  // A long press, or the right button, asks what happened there.
+  map.on('contextmenu', ({ latlng: { lat, lng } }) => {
+    if (place.classList.contains('drawing')) return;
+    const asked = new URLSearchParams({ at: place.dataset.property, lat: lat.toFixed(6), lon: lng.toFixed(6) });
+    location.href = `/survey/here?${asked}`;
+  });
+
   // Patches -------------------------------------------------------------------------------------------------------
   const hues = {
     reported: '#5F6B73',

@@ -35,7 +35,7 @@ module Thistle
               Store::CourseStep.create(course_id: course.id, kind: values[:kind] || "check", due_on: values[:due_on],
                                        text: values[:text],
                                        source: "own_records")
-              course.patch.follow_records
+              Store::FollowUps.settle(course.patch)
             end
             true
           end

@@ -98,11 +98,11 @@ module Thistle
           # Other numbers than before: of a patch with records since, they are what was counted today.
           def recount(patch)
             counts = patch.values.slice(:plants, :stems).compact
-            if counts.any? && (patch.first_counts || patch.history.any? { |_, kind, _| kind != :observation })
+            if counts.any? && (patch.first_counts || patch.history.records.any? { |_, kind, _| kind != :observation })
               Store::Observation.create(patch_id: patch.id, seen_on: @today, plant_key: patch.plant_key,
                                         settled: patch.settled?, group_key: patch.group_key, **counts)
             end
-            patch.follow_records
+            Store::FollowUps.settle(patch)
           end
 
           # Someone else was first: both versions are shown, and what was typed is kept.

@@ -2,14 +2,14 @@
 
 module Thistle
   module Store
-    # A patch's records as core reads them, and the state and visits that follow from them.
-    module PatchHistory
+    # A patch's records as core reads them.
+    module PatchStory
       SHOWING = %i[emerging leaf budding flower green_seed].freeze # phases in which what lives is up
       SHOWS_WITHIN = 14 # days by which a year, or one's own ground, may differ (memory)
 
       # Its records as core reads them.
       def story
-        history.map do |on, kind, record|
+        history.records.map do |on, kind, record|
           Core::Recheck::Story::Record.new(kind:, on:, id: record.id, **told(kind, record))
         end
       end
@@ -30,22 +30,14 @@ module Thistle
       # Years that its seed or its pieces are given, as the property counts them; nil for none.
       def years_of(what) = plant&.public_send(what)&.fetch(property.closes_after)
 
-      # [[date, :observation, :treatment or :check, record]] of this ground: its own, what it was parted from
-      # until then, and what it took in; before: a time, for what was written down and taken in by then. A part that
-      # came back to its whole is in it once.
-      def history(before: nil)
-        whole = parent ? parent.history(before: created_at).select { |on, _, _| on <= parted_on } : []
-        taken_in = absorbed.select { |one| before.nil? || one.deleted_at <= before }.flat_map(&:history)
-        all = (whole + own_records + taken_in).uniq { |_, kind, record| [kind, record.id] }
-        all = all.select { |_, _, record| record.created_at <= before } if before
-        all.sort_by { |on, kind, record| [on, KINDS_IN_ORDER.index(kind), record.id] }
-      end
+      # What happened on its ground, whoever's it was (GroundHistory).
+      def history = @history ||= GroundHistory.of(self)
 
-      # The day until which a label keeps people out of it (:closed_until) or planting off it (:unplanted_until), from a
-      # day on; nil where none does.
-      def kept_by_label(what, today)
-        kind = { closed_until: :closed, unplanted_until: :unplanted }.fetch(what)
-        ClosedGround.on(self, today).select { |one| one.kind == kind }.map(&:until).max
+      # [[date, :observation, :treatment or :check, record]] that were written down of it alone.
+      def own_records
+        [*observations.map { |seen| [seen.seen_on, :observation, seen] },
+         *treatments.map { |work| [work.done_on, :treatment, work] },
+         *checks.map { |check| [check.checked_on, :check, check] }]
       end
 
       # The method that was tried twice running and left more alive each time than the handbook's worst; nil where none.
@@ -72,33 +64,12 @@ module Thistle
       end
       BESIDE = 0.0006 # degrees, about 60 m (memory)
 
-      KINDS_IN_ORDER = %i[observation check treatment].freeze
-
-      # Sets the state and the visits that the records say. Call it after any record is added, corrected or taken away.
-      def follow_records
-        reload
-        was, now = state, life.state
-        update(state: now, closed_on: now == "closed" ? checks.last&.checked_on : nil, **standing_columns)
-        FollowUps.settle(self)
-        Overlaps.settle(property, [id]) if [was, now].one?("closed")
-      end
-
-      # Itself, what was parted from it, and what took it in: whose history a record of this patch belongs to.
-      def kin
-        found = [self]
-        found.each do |patch|
-          related = self.class.where(parent_id: patch.id).or(id: patch.merged_into_id)
-          found.concat(related.exclude(id: found.map(&:id)).all)
-        end
-        found.reject(&:deleted_at)
-      end
-
       # Would anything that lives have been up on a day, or within a fortnight of it? Where the plant is not known, yes.
       # By the year's weather alone: a state does not turn because someone saw a leaf.
       def shows?(date)
         return true unless plant
 
-        PatchHistory.up?(property.plain_calendar(plant, property.today), date)
+        PatchStory.up?(property.plain_calendar(plant, property.today), date)
       end
 
       # Is anything up on a day, or within a fortnight of it, by a plant's calendar?
@@ -106,12 +77,14 @@ module Thistle
         [date - SHOWS_WITHIN, date, date + SHOWS_WITHIN].any? { |day| calendar.phases_on(day).intersect?(SHOWING) }
       end
 
+      # What was read of its ground says nothing any more.
+      def forget = @history = nil
+
       private
 
-      def own_records
-        [*observations.map { |seen| [seen.seen_on, :observation, seen] },
-         *treatments.map { |work| [work.done_on, :treatment, work] },
-         *checks.map { |check| [check.checked_on, :check, check] }]
+      def _refresh(*)
+        forget
+        super
       end
 
       def told(kind, record)
