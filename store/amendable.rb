@@ -41,7 +41,7 @@ module Thistle
       end
 
       # State, visits, courses of its ground, of what was parted from it and of what took it in.
-      def follow = Lineage.new(patch).kin.each { |one| FollowUps.settle(one) }
+      def follow = FollowUps.settle_kin(patch)
     end
   end
 end

@@ -76,6 +76,9 @@ module Thistle
       # What was planted there: [Planting], the oldest first.
       def plantings = lying(:planting).map(&:first)
 
+      # What was planned to be planted there: [PlantingPlan], taken back or not; of a patch alone.
+      def plans = lineage.plans
+
       # What was found there last: [day, :observation or :check, record]; nil for nothing.
       def last_found = records.reverse.find { |_, kind, _| kind != :treatment }
 

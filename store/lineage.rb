@@ -24,6 +24,11 @@ module Thistle
           .map(&:last)
       end
 
+      # [PlantingPlan] of its ground, taken back or not.
+      def plans
+        trace(nil) { |one| one.plans.map { |plan| [plan.made_on, :plan, plan] } }.map(&:last).sort_by(&:id)
+      end
+
       # Treatments alone, the oldest first. Most ground has no lineage, and its own say it without reading the rest.
       def treatments
         return @patch.treatments if alone?

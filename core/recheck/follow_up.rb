@@ -14,6 +14,8 @@ module Thistle
       # - A look answers what is due by then, or nearly; never what waits for weather that had not come.
       # - A look that finds something alive asks for treatment, until the next look or work that takes plants out.
       # - What a person asked for stays until it is made on its day or taken back.
+      # - A planting asks for what its first years want; that is made by planting or by a count, as it says, or by a
+      #   person's word, and never by a look at the invader.
       # - A course asks for its next step, whatever else is done, until that step is done or the course is left.
       # - Where no visit is open and something may still live, the plant's next yearly look is.
       class FollowUp
@@ -26,25 +28,29 @@ module Thistle
         Course = Value.define(:id, :chosen_on, :left_on, :steps)
         # said: "done" (on said_on) or "open", as a person says; nil where the records decide.
         Step = Value.define(:id, :kind, :method, :due_on, :said, :said_on, :text, :source)
+        # cares: rows of key, due_on, text, since and closes (:planted, :counted, or nil for a person's word alone);
+        # planted, counted: [[day, id of the record]]; made: {key => day} as a person says.
+        Planting = Value.define(:id, :cares, :planted, :counted, :made)
         Done = Value.define(:on, :by)
 
         # days before its day that a look still answers a visit, and never before half of the wait is over (memory)
         EARLY = 14
         STEP_EARLY = 60 # days before a step's day that work or a look still answers it (memory)
+        CARE_EARLY = 60 # days before its day that a count still answers it (memory)
         WORK = %w[seed mark treat].freeze # kinds of steps that ask for work
         WEATHER = %i[rain frosts browned].freeze
 
         # records: [Story::Record] in any order; returns: {treatment id => [Returns::Visit]}; rest: asked with the day
         # of the last record for the Returns::Visit of a patch that no other visit is open for, nil where nothing may
         # live.
-        def initialize(records, returns: {}, asked: [], courses: [], rest: ->(_) {})
+        def initialize(records, returns: {}, asked: [], courses: [], plantings: [], rest: ->(_) {})
           @records, @returns, @asked, @courses = Story.in_order(records), returns, asked, courses
-          @rest = rest
+          @plantings, @rest = plantings, rest
         end
 
         # [Visit], the soonest first.
         def visits
-          visits = [*returning, *again, *wished, *next_steps]
+          visits = [*returning, *again, *wished, *cared, *next_steps]
           visits << remaining if visits.all? { |one| one.done_on || one.kind == "planting" } && remaining
           @visits ||= visits.sort_by { |visit| [visit.due_on, visit.key.to_s, visit.id.to_i] }.freeze
         end
@@ -133,6 +139,30 @@ module Thistle
           { "check" => record.kind == :check, "treat" => record.kind == :treatment && record.removes,
             "report" => record.kind == :observation && record.settled,
             "planting" => false }.fetch(kind) # no look at an invader counts what was planted
+        end
+
+        # What plantings ask for; what two of them ask for on one day, once.
+        def cared
+          all = @plantings.flat_map { |planting| planting.cares.map { |care| [planting, care] } }
+          all.uniq { |_, care| [care.due_on, care.text] }.map do |planting, care|
+            visit = Visit.new(key: "g#{planting.id}:#{care.key}", kind: "planting", due_on: care.due_on,
+                              text: care.text, source: "common_practice", since: care.since,
+                              from: [:planting, planting.id])
+            on, by = made(planting, care, visit.key)
+            on ? visit.with(done_on: on, done_by: by) : visit
+          end
+        end
+
+        # [day, by whom] of what a planting asked for; nil where it is still to do. What is in the ground was looked
+        # over before, whenever it was expected.
+        def made(planting, care, key)
+          return [planting.made[key], "hand"] if planting.made[key]
+
+          on, id = case care.closes
+                   when :planted then planting.planted.min
+                   when :counted then planting.counted.sort.find { |day, _| day >= care.due_on - CARE_EARLY }
+                   end
+          on && [on, "#{care.closes}:#{id}"]
         end
 
         # The look that is left where nothing else is asked.

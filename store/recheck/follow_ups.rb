@@ -16,6 +16,34 @@ module Thistle
         Overlaps.settle(patch.property, [patch.id]) if [was, now].one?("closed")
       end
 
+      # A patch, what was parted from it and what took it in.
+      def self.settle_kin(patch) = Lineage.new(patch).kin.each { |one| settle(one) }
+
+      # A visit that a person asks for (columns of a Task).
+      def self.ask(patch, **wish)
+        Patch.db.transaction do
+          Task.create(patch_id: patch.id, source: "own_records", **wish)
+          settle(patch)
+        end
+      end
+
+      # A person says of a visit that it was made on a day, that it was not (nil), or that nobody need come; and once
+      # more for the other way.
+      def self.say(task, **word)
+        Patch.db.transaction do
+          task.this.update(**word)
+          settle(task.patch)
+        end
+      end
+
+      # What a person wanted to come back for on the whole, they want on a part as well; the rest follows from records.
+      def self.hand_on(whole, part)
+        whole.tasks_dataset.by_hand.undone.each { |task| Task.create(**task.values.except(:id), patch_id: part.id) }
+      end
+
+      # The same of a patch that is merged into another.
+      def self.hand_over(merged, into) = merged.tasks_dataset.by_hand.undone.update(patch_id: into.id)
+
       # Live patches by their ids.
       def self.settle_each(ids) = Patch.live.where(id: ids).all.each { |patch| settle(patch) }
 
@@ -69,7 +97,8 @@ module Thistle
       def follow_up
         wishes = @rows.select { |row| by_hand?(row) }.map { |row| asked(row) }
         @follow_up ||= Core::Recheck::FollowUp.new(@patch.story, returns:, asked: wishes, rest: method(:rest),
-                                                                 courses: courses.map { |course| told(course) })
+                                                                 courses: courses.map { |course| told(course) },
+                                                                 plantings:)
       end
 
       # What was treated is looked at as long as anything of it may live.
@@ -85,6 +114,18 @@ module Thistle
       end
 
       def site = @site ||= @patch.property.site(@patch.property.today)
+
+      # What plantings of its ground ask for, with what people said of it.
+      def plantings
+        plans = @patch.history.plans
+        made = Task.of_plantings([@patch.id, *plans.map(&:patch_id)]).where(done_by: "hand").select_hash(:key, :done_on)
+        @plantings ||= plans.map do |plan|
+          counted = plan.plantings.flat_map { |one| one.counts.map { |count| [count.counted_on, count.id] } }
+          planted = plan.plantings.filter_map { |one| one.done_on && [one.done_on, one.id] }
+          Core::Recheck::FollowUp::Planting.new(id: plan.id, cares: plan.first_years(site).cares, planted:, counted:,
+                                                made:)
+        end
+      end
 
       # Rows without a key: a person's, and those that were written before there were keys.
       def by_hand?(row) = row.key.nil? && row.course_id.nil? && row.dropped_at.nil?
@@ -109,17 +150,26 @@ module Thistle
 
       # Rows of earlier versions get their keys; a course's open ones are asked for anew.
       def adopt
-        worked, planned = %i[treatment_id course_id].map { |column| @rows.select { |row| row.key.nil? && row[column] } }
-        return if worked.empty? && planned.empty?
+        old = @rows.select { |row| row.key.nil? }
+        planned, others = old.partition(&:course_id)
+        others.select! { |row| row.treatment_id || row.kind == "planting" }
+        return if planned.empty? && others.empty?
 
-        wanted = follow_up.visits.select(&:key).group_by { |visit| [visit.from, visit.text] }
-        worked.each do |row|
-          same = wanted.fetch([[:treatment, row.treatment_id], row.reason], [])
-          row.this.update(key: same.shift.key) if same.any?
-        end
+        give_keys(others.sort_by { |row| [row.due_on, row.id] })
         planned.select(&:open?).each(&:delete)
         @follow_up = nil
         @rows = @patch.tasks_dataset.all
+      end
+
+      # What work asked for was known by the work and its words, what a planting asked for by its words alone.
+      def give_keys(rows)
+        wanted = follow_up.visits.select(&:key).group_by do |visit|
+          [visit.from.first == :treatment ? visit.from.last : nil, visit.text]
+        end
+        rows.each do |row|
+          same = wanted.fetch([row.treatment_id, row.reason], [])
+          row.this.update(key: same.shift.key) if same.any?
+        end
       end
 
       def write(visits)
@@ -131,7 +181,11 @@ module Thistle
         Task.where(id: known.values_at(*gone).map(&:id)).delete if gone.any?
       end
 
-      def add(visit) = Task.create(patch_id: @patch.id, key: visit.key, **columns(visit, nil))
+      # What was taken back of a planting before its ground was merged or parted stays so.
+      def add(visit)
+        dropped = Task.of_plantings(@patch.history.plans.map(&:patch_id)).where(key: visit.key).get(:dropped_at)
+        Task.create(patch_id: @patch.id, key: visit.key, dropped_at: dropped, **columns(visit, nil))
+      end
 
       # What has happened stays: its day was measured.
       def columns(visit, row)

@@ -12,6 +12,7 @@ module Thistle
 
       dataset_module do
         def by_hand = where(key: nil, treatment_id: nil, course_id: nil, check_id: nil)
+        def of_plantings(patch_ids) = where(patch_id: patch_ids, kind: "planting").exclude(key: nil)
         def undone = where(Sequel[:tasks][:done_on] => nil, Sequel[:tasks][:dropped_at] => nil)
 
         # Open tasks of live patches up to a day, soonest first, with what a list needs: one query. Of looks that one
@@ -55,15 +56,8 @@ module Thistle
 
       def open? = done_on.nil? && dropped_at.nil?
 
-      # Did a person ask for it? Then that person's word makes it or takes it back.
-      def by_hand? = key.nil? && treatment_id.nil? && course_id.nil? && check_id.nil?
-
-      # A person says that it was made on a day, or that it was not.
-      def made(date) = this.update(done_on: date, done_by: date && "hand")
-
-      # Taken back, or asked for again.
-      def drop = this.update(dropped_at: Time.now.utc)
-      def ask_again = this.update(dropped_at: nil)
+      # Does a person's word make it or take it back? Of what a person asked for, and of care for what was planted.
+      def by_word? = kind == "planting" || (key.nil? && treatment_id.nil? && course_id.nil? && check_id.nil?)
 
       # What it waits for, or nil.
       def awaited = event && Core::Season::Event.read(JSON.parse(event))

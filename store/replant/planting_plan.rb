@@ -30,7 +30,7 @@ module Thistle
           db.transaction do
             plan.set(bed:).save
             plan.record(windows)
-            FirstYears.new(plan, today).arrival(windows.each_value.map(&:from).min) unless plan.seed?
+            FollowUps.settle(patch)
           end
           plan
         end
@@ -47,6 +47,20 @@ module Thistle
       end
 
       def seed? = kind == "seed"
+
+      # The day on which it was made, on the clock of the place.
+      def made_on = patch.property.clock.date(created_at)
+
+      # What it asks for in its first years (Core::Replant::FirstYears); of one that was taken back, what is in the
+      # ground does.
+      def first_years(site)
+        low, high = Core::Replant::Take.expected("seed", 1).values_at("mow_to_cm", "mow_at_cm")
+        heights = [low, high].map { |cm| patch.property.measures.depth(cm) }
+        Core::Replant::FirstYears.new(site, seed: seed?, planned_on: made_on, heights:,
+                                            comes_on: (plantings.map(&:from_on).min unless deleted_at),
+                                            planted_on: plantings.filter_map(&:done_on).uniq.sort)
+      end
+
       def sown = JSON.parse(sowing, symbolize_names: true)
 
       # [words, g] of the nurse crop on all of it; nil without one.
@@ -130,7 +144,7 @@ module Thistle
 
         db.transaction do
           rows.each { |one| one.planted(date, counts[one.native_key]) }
-          FirstYears.new(self, date).ask
+          FollowUps.settle_kin(patch)
         end
       end
 
@@ -139,19 +153,11 @@ module Thistle
         db.transaction do
           update(deleted_at: Time.now)
           plantings_dataset.where(done_on: nil).update(deleted_at: Time.now)
-          drop_arrival
+          FollowUps.settle_kin(patch)
         end
       end
 
       private
-
-      # Unless stock of another plan of this ground still comes.
-      def drop_arrival
-        others = PlantingPlan.live.where(patch_id:).exclude(id:, kind: "seed").select(:id)
-        return unless Planting.where(plan_id: others, done_on: nil, deleted_at: nil).empty?
-
-        Task.undone.where(patch_id:, reason: FirstYears::ARRIVAL).update(dropped_at: Time.now)
-      end
 
       # Plantings that are not done follow the drawing.
       def recount

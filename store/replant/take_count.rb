@@ -10,13 +10,27 @@ module Thistle
         def live = where(Sequel[:take_counts][:deleted_at] => nil)
       end
 
-      # Adds a count, and makes the visit that asked for it.
+      # Adds a count; the visit that asked for it is made by it.
       def self.record(planting, **fields)
         db.transaction do
-          FirstYears.made(planting.patch_id, FirstYears::COUNTED, fields.fetch(:counted_on))
-          create(planting_id: planting.id, **fields, created_at: Time.now)
+          create(planting_id: planting.id, **fields, created_at: Time.now).tap(&:follow)
         end
       end
+
+      # Taken back, or kept again; what follows from it follows.
+      def take_back = keep(Time.now)
+      def bring_back = keep(nil)
+
+      # Visits of the ground that it was counted on.
+      def follow = FollowUps.settle_kin(planting.patch)
+
+      def keep(deleted_at)
+        db.transaction do
+          update(deleted_at:)
+          follow
+        end
+      end
+      private :keep
 
       # Percents of cover, one a frame; none where plants were counted.
       def percents = frames ? JSON.parse(frames) : []

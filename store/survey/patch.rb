@@ -19,6 +19,7 @@ module Thistle
       one_to_many :tasks, class: "Thistle::Store::Task", order: :due_on
       one_to_many :reports, class: "Thistle::Store::Report", order: :id
       one_to_many :plantings, class: "Thistle::Store::Planting", order: :from_on, conditions: { deleted_at: nil }
+      one_to_many :plans, class: "Thistle::Store::PlantingPlan", order: :id, eager: { plantings: :counts }
       one_to_many :courses, class: "Thistle::Store::Course", order: Sequel.desc(:id)
       one_to_many :past_shapes, class: "Thistle::Store::PatchShape", order: :from_on
       many_to_one :parent, class: "Thistle::Store::Patch"

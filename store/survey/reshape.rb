@@ -68,7 +68,7 @@ module Thistle
         Change.keep([@patch, other], "#{other.code} merged into #{@patch.code}") do
           keep_version(on)
           resize(Core::Survey::Overlay.union(grounds), on, infested_m2: both(:infested_m2, other))
-          other.tasks_dataset.by_hand.undone.update(patch_id: @patch.id)
+          FollowUps.hand_over(other, @patch)
           other.update(merged_into_id: @patch.id, merged_on: on, deleted_at: Time.now.utc)
           @patch.associations.clear
           FollowUps.settle(@patch)
@@ -143,14 +143,9 @@ module Thistle
                                  note: "Parted from #{@patch.code}.")
         part.shape = shape
         part.save
-        hand_on_visits(part)
+        FollowUps.hand_on(@patch, part)
         FollowUps.settle(part)
         part
-      end
-
-      # What a person wanted to come back for on the whole, they want on the part; the rest follows from the records.
-      def hand_on_visits(part)
-        @patch.tasks_dataset.by_hand.undone.each { |task| Task.create(**task.values.except(:id), patch_id: part.id) }
       end
 
       def both(column, other) = @patch[column] && other[column] ? @patch[column] + other[column] : nil

@@ -107,22 +107,37 @@ module Thistle
       assert_equal due, task.reload.due_on
     end
 
-    # A look at the invader says nothing of what was planted; a count does.
+    # A look at the invader says nothing of what was planted; a count does, as long as it is kept; and all of it follows
+    # the day of the planting.
     def test_visits_of_a_planting_are_their_own
-      patch = Testing.patch("Q-01")
-      today = Testing::TODAY
-      planting = Store::Planting.create(patch_id: patch.id, native_key: "spicebush", area_m2: 20.0,
-                                        from_on: today - 380, to_on: today - 370, done_on: today - 366)
-      words = { "mow" => "Mow the sowing", "count" => Store::FirstYears::COUNTED }
-      tasks = words.transform_values do |reason|
-        Store::Task.create(patch_id: patch.id, kind: "planting", due_on: today, reason:, source: "common_practice")
-      end
+      patch, today = Testing.patch("Q-01"), Testing::TODAY
+      mix = [Store::PlantingPlan::Item.new(native: Core::Knowledge.shipped.native("spicebush"), share: 1.0,
+                                           spacing_m: 1.0, count: 10, bulk_g: nil)]
+      plan = Store::PlantingPlan.make(patch, kind: "plugs", area_m2: 20.0, mix:, said: {}, today:)
+      open = -> { patch.tasks_dataset.where(kind: "planting").undone }
+      kinds = -> { open[].select_order_map(:key).map { |key| key[/:(\w+)/, 1] } }
+
+      assert_equal %w[arrival], kinds[]
+      plan.planted(today - 366)
       Store::Check.record(patch, checked_on: today, resprouts: 0, missed: 0, seedlings: 0)
 
-      assert(tasks.each_value.all? { |task| task.refresh.open? })
-      Store::TakeCount.record(planting, counted_on: today, alive: 9, looked_at: 10)
+      assert_equal %w[count look], kinds[]
+      count = Store::TakeCount.record(plan.plantings.first, counted_on: today, alive: 9, looked_at: 10)
 
-      assert_equal [true, false], tasks.each_value.map { |task| task.refresh.open? }
+      assert_equal %w[look], kinds[]
+      count.take_back
+
+      assert_equal %w[count look], kinds[]
+      plan.plantings.first.correct(version: 0, person: "A", reason: "a slip", done_on: today - 10)
+
+      assert_equal [today + 4, today + 355], open[].select_order_map(:due_on)
+      look = patch.tasks_dataset.where(Sequel.like(:key, "%:look%")).first
+      Store::FollowUps.say(look, done_on: today, done_by: "hand")
+
+      assert_equal %w[count], kinds[], "a person's word"
+      plan.take_back
+
+      assert_equal %w[count], kinds[], "what is in the ground is still counted"
     end
 
     # Where every visit is made and something may still live, the next yearly look is set; a closed patch has none.

@@ -6,11 +6,11 @@ require "support/web"
 module Thistle
   # What every page owes: it answers, as JSON too, is light, keeps out what is not ours, and says faults in words.
   class WebAppTest < RackTest
-    PAGES = %w[/ /identify /survey /survey/zones /survey/layers /survey/searches /survey/totals /survey/here /season /season/fit
-               /season/weather /season/calendar /decide /decide/first /decide/plan /decide/courses /decide/schools
-               /decide/rules /decide/methods /decide/methods/girdle /mix /work /recheck /replant /records
-               /identify/plants/caltrop /identify/duel/caltrop/warty_caltrop /identify/reports /identify/practice
-               /find?q=pear].freeze
+    PAGES = %w[/ /identify /survey /survey/zones /survey/layers /survey/searches /survey/totals /survey/here
+               /season /season/fit /season/weather /season/calendar /decide /decide/first /decide/plan /decide/courses
+               /decide/schools /decide/rules /decide/methods /decide/methods/girdle /mix /work /recheck /replant
+               /records /identify/plants/caltrop /identify/duel/caltrop/warty_caltrop /identify/reports
+               /identify/practice /find?q=pear].freeze
     ASKED = %w[/ /.json /identify /survey /survey.json /survey/list /survey/files /survey/zones /survey/searches
                /survey/totals /season /season/fit /season/calendar /season/calendar.ics /decide /decide/first
                /decide/plan /decide/courses /decide/rules /mix /work /work.json /recheck /recheck.json /replant

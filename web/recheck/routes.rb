@@ -32,11 +32,11 @@ module Thistle
             show_patch(patch, status: 422, visit:)
           end
 
-          Routes.by_hand(app, "made", "Made: it is off the list.") do |task, today|
-            task.made(task.done_on ? nil : today)
+          Routes.by_word(app, "made", "Made: it is off the list.") do |task, today|
+            { done_on: task.done_on ? nil : today, done_by: task.done_on ? nil : "hand" }
           end
-          Routes.by_hand(app, "drop", "Taken back: nobody is asked to come.") do |task, _|
-            task.dropped_at ? task.ask_again : task.drop
+          Routes.by_word(app, "drop", "Taken back: nobody is asked to come.") do |task, _|
+            { dropped_at: task.dropped_at ? nil : Time.now.utc }
           end
 
           app.post "/recheck/control" do
@@ -59,11 +59,12 @@ module Thistle
         end
 
         # What the one who asked says of a visit; pressed again, it is asked for again.
-        def self.by_hand(app, act, words, &change)
+        def self.by_word(app, act, words, &word)
           app.post "/recheck/tasks/:id/#{act}" do
-            task = Store::Task.by_hand[id: Whole.read(params["id"])] || halt(404)
+            task = Store::Task[Whole.read(params["id"])]
+            halt 404 unless task&.by_word?
             patch_at(task.patch_id)
-            change[task, today]
+            Store::FollowUps.say(task, **word[task, today])
             offer_undo "/recheck/tasks/#{task.id}/#{act}"
             go_to "/survey/patches/#{task.patch_id}", task.refresh.open? ? "It is asked for again." : words
           end

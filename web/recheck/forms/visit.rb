@@ -34,16 +34,16 @@ module Thistle
             end
           end
 
-          # The stored task, or nil with errors.
+          # Is it asked for now? nil with errors.
           def store(patch, site)
             return unless ok?
 
             due = event ? event.due(site, site.today) : values[:due_on]
             return failed(:wait, "never comes here, as far as ten years say") && nil unless due
 
-            Store::Task.create(patch_id: patch.id, kind: values[:kind], reason: values[:reason], source: "own_records",
-                               due_on: due,
-                               event: event && JSON.generate(event.to_data), since_on: site.today)
+            Store::FollowUps.ask(patch, kind: values[:kind], reason: values[:reason], due_on: due, since_on: site.today,
+                                        event: event && JSON.generate(event.to_data))
+            true
           end
 
           private

@@ -45,14 +45,14 @@ module Thistle
             app.post "/replant/counts/:id/drop" do
               count = Store::TakeCount[Whole.read(params["id"])] || halt(404)
               plan_id = count.planting.plan_id || halt(404)
-              count.update(deleted_at: Time.now)
+              count.take_back
               offer_undo "/replant/counts/#{count.id}/undo"
               go_to "/replant/plans/#{plan_id}/take", "The count is taken back."
             end
 
             app.post "/replant/counts/:id/undo" do
               count = Store::TakeCount[Whole.read(params["id"])] || halt(404)
-              count.update(deleted_at: nil)
+              count.bring_back
               go_to "/replant/plans/#{count.planting.plan_id}/take", "The count is kept again."
             end
 
