@@ -31,7 +31,7 @@ module Thistle
 
     def outlook
       plant = Core::Knowledge.shipped.plant("scotch_broom")
-      kill = Core::Recheck::Stages::Range.new(low: 0.8, likely: 0.92, high: 0.98, source: "memory")
+      kill = Core::Recheck::Stages::Spread.new(low: 0.8, likely: 0.92, high: 0.98, source: "memory")
       ways = [1, 2, 0].map do |visits|
         Core::Recheck::Strategy.new(key: visits.to_s, kill:, visits:, stirred: visits == 2, hours: 0.1, look: 1.0)
       end

@@ -45,10 +45,10 @@ module Thistle
     def mix
       asked = sheet
       candidates = Replant::Palette.new(asked).matches.select { |match| match.native.sown? }.map do |match|
-        Replant::Mix::Candidate.new(native: match.native, score: match.score, months: match.native.bloom)
+        Replant::PlantMix::Candidate.new(native: match.native, score: match.score, months: match.native.bloom)
       end
-      wish = Replant::Mix::Wish.new(kinds: 14, grass: [0.3, 0.5], most: 0.2, locks: [], bans: [])
-      solve = -> { Replant::Mix.new(candidates, wish, months: (4..10).to_a, jobs: asked.jobs, m2: 1000.0).answer }
+      wish = Replant::PlantMix::Wish.new(kinds: 14, grass: [0.3, 0.5], most: 0.2, locks: [], bans: [])
+      solve = -> { Replant::PlantMix.new(candidates, wish, months: (4..10).to_a, jobs: asked.jobs, m2: 1000.0).answer }
       proved = solve.call.proved ? "proved best" : "not proved best"
       say "a mix of 14 out of #{candidates.size}, solved", @bench.time(5, &solve), "2 s", proved
     end

@@ -40,7 +40,7 @@ module Thistle
         def close = Sequel::Model.db.disconnect
 
         # The file for a process that was forked, which may use none of what was open: to read, and nothing else.
-        def beside = Sequel.sqlite(path, readonly: true, keep_reference: false)
+        def reader = Sequel.sqlite(path, readonly: true, keep_reference: false)
 
         # A fault of the file, in words: what is wrong, and what to do.
         def said(error)

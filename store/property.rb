@@ -48,7 +48,7 @@ module Thistle
                                   elevation: station_elevation_m, kind: feed.to_sym)
       end
 
-      # What the year rests on besides the weather, read once until it changes.
+      # What the year rests on taken the weather, read once until it changes.
       def year_facts = FACTS.fetch([self.class.db, id, season_version]) { { seen: Sighting.seen(self), lake: lake? } }
       FACTS = Core::Kept.new(200)
 
@@ -189,13 +189,13 @@ module Thistle
 
       def next_code = next_codes(1).first
 
-      # So many free patch codes, none of `besides`. Call it inside the transaction that uses them, so that nobody else
+      # So many free patch codes, none of `taken`. Call it inside the transaction that uses them, so that nobody else
       # gets the same.
-      def next_codes(count, besides: [])
+      def next_codes(count, taken: [])
         first = this.get(:last_number) + 1
         codes = numbered(first, count)
-        if codes.intersect?(besides) || !patches_dataset.unordered.where(code: codes).empty?
-          first = [highest_number, *besides.filter_map { |code| number_of(code) }].max + 1
+        if codes.intersect?(taken) || !patches_dataset.unordered.where(code: codes).empty?
+          first = [highest_number, *taken.filter_map { |code| number_of(code) }].max + 1
         end
         this.update(last_number: first + count - 1)
         numbered(first, count)

@@ -5,7 +5,7 @@ module Thistle
   # of an Outlook hold what became of them? What the tests and the bench ask.
   class KnownStands
     BEHIND, AHEAD = 4, 3 # years that were counted, and ahead
-    KILL = Core::Recheck::Stages::Range.new(low: 0.8, likely: 0.92, high: 0.98, source: "memory")
+    KILL = Core::Recheck::Stages::Spread.new(low: 0.8, likely: 0.92, high: 0.98, source: "memory")
     VISIT = Core::Recheck::Strategy.new(key: "known", kill: KILL, visits: 1)
 
     def initialize(stages, patches:, plants: 200, m2: 400.0, seed: 5)

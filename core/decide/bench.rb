@@ -15,12 +15,12 @@ module Thistle
 
         def initialize(facts, site, knowledge: Knowledge.shipped)
           @facts, @site, @knowledge = facts, site, knowledge
-          @outlook = Outlook.new(facts, site)
+          @projection = Projection.new(facts, site)
         end
 
         def inspect = "#<#{self.class.name} #{facts.plant.key} #{facts.date}>"
-        def situation = @outlook.on(facts.date)
-        def spans = @outlook.spans
+        def situation = @projection.on(facts.date)
+        def spans = @projection.spans
 
         # All verdicts, frozen: go before wait before ask before no, then the sooner, then what is quiet after the
         # fewest hours.
@@ -37,7 +37,7 @@ module Thistle
                       effort: Effort.new(removal, facts, soil: situation.soil),
                       plant_note: removal.told(facts.plant)&.fetch("text"),
                       closes: kind == :go ? closing(removal) : nil, named: removal.told?(facts.plant),
-                      again: kind == :go && holds?(removal) ? @outlook.grown_back(facts.date) : nil)
+                      again: kind == :go && holds?(removal) ? @projection.grown_back(facts.date) : nil)
         end
 
         # The days of the season-year on which a method is right, by the same rules: [Windows::Window].
@@ -78,11 +78,11 @@ module Thistle
         def kind(removal) = kind_of(docket(removal).reasons(facts.date))
 
         # The first day from the chosen one on which nothing objects to a method, within a year; nil for none.
-        def opens(removal) = docket(removal).first_open([facts.date, *@outlook.turns])
+        def opens(removal) = docket(removal).first_open([facts.date, *@projection.turns])
 
         private
 
-        def docket(removal) = (@dockets ||= {})[removal] ||= Docket.new(removal, @outlook, facts.rules)
+        def docket(removal) = (@dockets ||= {})[removal] ||= Docket.new(removal, @projection, facts.rules)
 
         def kind_of(reasons)
           worst = reasons.max_by(&:weight)
@@ -95,7 +95,7 @@ module Thistle
           kind = kind_of(reasons)
           return [kind, nil] unless kind == :wait
 
-          finish = docket(removal).first_open(@outlook.turns) || usually_opens(removal)
+          finish = docket(removal).first_open(@projection.turns) || usually_opens(removal)
           finish ? [:wait, finish] : [:no, nil]
         end
 
@@ -114,7 +114,7 @@ module Thistle
           reasons.map do |reason|
             next reason unless kind == :wait && reason.kind == :wait
 
-            reason.with(until: docket(removal).released(facts.rules.named(reason.rule), @outlook.turns))
+            reason.with(until: docket(removal).released(facts.rules.named(reason.rule), @projection.turns))
           end.sort_by.with_index { |reason, n| [-reason.weight, n] }.freeze
         end
 

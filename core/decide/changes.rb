@@ -59,7 +59,7 @@ module Thistle
         def remedies(removal, reason)
           rule = @facts.rules.named(reason.rule)
           candidates(rule, removal).reject do |changed|
-            now = Outlook.new(@facts.with(**changed), @site).on(@facts.date)
+            now = Projection.new(@facts.with(**changed), @site).on(@facts.date)
             rule.judge(now, removal)&.kind == :no
           end
         end

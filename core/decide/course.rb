@@ -133,7 +133,7 @@ module Thistle
           [step(:close, on, "#{CLEAN} clean yearly looks behind it: say whether it is over", "common_practice")]
         end
 
-        def stage(date) = Outlook.new(@facts, @site).on(date).stage
+        def stage(date) = Projection.new(@facts, @site).on(date).stage
 
         def step(kind, on, text, source, to: nil, removal: nil)
           Step.new(kind:, on:, to: to && [to, on].max, text:, source:, removal:)

@@ -9,8 +9,8 @@ module Thistle
         SAME_DAY = 2 # what weighs more than a wait is not weighed against the day
 
         # usual: each day as it usually is, without the weather of single days.
-        def initialize(removal, outlook, book, usual: false)
-          @removal, @outlook, @usual = removal, outlook, usual
+        def initialize(removal, projection, book, usual: false)
+          @removal, @projection, @usual = removal, projection, usual
           @rules = book.for(removal)
         end
 
@@ -55,10 +55,10 @@ module Thistle
         private
 
         def objects?(rule, now) = rule.judge(now, @removal)&.against?
-        def at(date) = @usual ? @outlook.usually(date) : @outlook.on(date)
+        def at(date) = @usual ? @projection.usually(date) : @projection.on(date)
 
         def part(date)
-          now = @outlook.watched(date, usual: @usual)
+          now = @projection.watched(date, usual: @usual)
           judged = @rules.map { |rule| [rule, *Situation.watching { rule.judge(now, @removal) }] }
           dated, fixed = judged.partition(&:last)
           @dated = dated.map(&:first)

@@ -16,12 +16,12 @@ module Thistle
         def initialize(facts, site)
           @facts, @site = facts, site
           @year = site.year(facts.date)
-          @outlook = Outlook.new(facts, site)
+          @projection = Projection.new(facts, site)
         end
 
         # [Window] of one method in this season-year.
         def of(removal)
-          limits = @outlook.usually(@year.start).limits(removal)
+          limits = @projection.usually(@year.start).limits(removal)
           stretches(removal).each_cons(3).filter_map do |before, same, after|
             next if same.first.reason
 
@@ -34,7 +34,7 @@ module Thistle
         # Days of the year on which an answer may change; the first is its start.
         def turns
           @turns ||= begin
-            phases = @outlook.calendar.phenophases(@year).flat_map { |span| [span.from, span.to + 1] }
+            phases = @projection.calendar.phenophases(@year).flat_map { |span| [span.from, span.to + 1] }
             marks = @facts.rules.turns.filter_map { |key, days| @year.date(key)&.+(days) }
             local = @facts.rules.dates(@year.start, @year.finish)
             turns = [@year.start, *phases, *marks, *local, *@site.soil_turns(@year)]
@@ -46,7 +46,7 @@ module Thistle
 
         # [[Run]] alike in being open or shut, nil at both ends so that each has neighbours.
         def stretches(removal)
-          docket = Docket.new(removal, @outlook, @facts.rules, usual: true)
+          docket = Docket.new(removal, @projection, @facts.rules, usual: true)
           return [nil, nil] if %i[no ask].include?(docket.always(@year.start)&.kind) # shut all year
 
           runs = turns.each_with_index.map do |from, n|

@@ -19,12 +19,12 @@ module Thistle
         end
 
         # [Answer], what is known for it in front.
-        def answers
-          @answers ||= @actives.map { |active| answer(active) }.sort_by { |one| VERDICTS.index(one.verdict) }
+        def weighed
+          @weighed ||= @actives.map { |active| answer(active) }.sort_by { |one| VERDICTS.index(one.verdict) }
         end
 
         # {verdict => [Answer]}
-        def by_verdict = answers.group_by(&:verdict)
+        def by_verdict = weighed.group_by(&:verdict)
 
         private
 

@@ -21,7 +21,7 @@ module Thistle
           end
         end
 
-        # Values of a Stages::Range, one for each of these normals: normal about the log odds of a share, about the log
+        # Values of a Stages::Spread, one for each of these normals: normal about the log odds of a share, about the log
         # of another number, with the likely value in the middle and each side as wide as it says.
         def of(name, range, normals)
           return Numo::DFloat.zeros(normals.size) + range.likely if range.high <= range.low || range.likely <= 0

@@ -22,7 +22,7 @@ module Thistle
 
         def inspect = "#<#{self.class.name} #{@count}>"
 
-        # ranges: {name => Stages::Range}; annual: is its whole life one year? rain: seed from elsewhere, as that of so
+        # ranges: {name => Stages::Spread}; annual: is its whole life one year? rain: seed from elsewhere, as that of so
         # many plants that stand here; m2: of ground.
         def initialize(ranges, count:, m2:, annual: false, rain: 0.0, seed: 1)
           @count, @m2, @annual, @rain, @seed = count, m2, annual, rain, seed

@@ -11,7 +11,7 @@ module Thistle
         # distances: metres from each seedling to it, in their order.
         Source = Value.define(:key, :label, :plants, :spent, :distances)
         # share: of all seedlings, expected; of: for each seedling the probability of this source.
-        Answer = Value.define(:source, :share, :of)
+        Share = Value.define(:source, :share, :of)
         LEAST = 1e-12 # of a source, for a seedling that is far from all of them
 
         # rain: a SeedRain. Raises BadInput (field :points) for seedlings or sources that are none.
@@ -23,15 +23,15 @@ module Thistle
           @rain, @sources, @count = rain, sources, count
         end
 
-        # [Answer], the source of most first.
-        def answers
+        # [Share], the source of most first.
+        def shares
           weights = @sources.map do |source|
             source.distances.map { |metres| source.plants * source.spent * @rain.density(metres) }
           end
           sums = (0...@count).map { |n| weights.sum { |some| some[n] } }
           found = @sources.zip(weights).map do |source, some|
             of = some.each_with_index.map { |weight, n| sums[n] > LEAST ? weight / sums[n] : 1.0 / @sources.size }
-            Answer.new(source:, share: of.sum / @count, of:)
+            Share.new(source:, share: of.sum / @count, of:)
           end
           found.sort_by { |answer| -answer.share }
         end

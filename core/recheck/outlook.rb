@@ -37,7 +37,7 @@ module Thistle
         CLEAN = 3 # years without anything after which nobody comes any more (memory)
         # How far off a number of plants may be that somebody counted, and one that was taken from the area (memory).
         Off = Value.define(:low, :high) do
-          def of(plants) = Stages::Range.new(low: plants * low, likely: plants, high: plants * high, source: "memory")
+          def of(plants) = Stages::Spread.new(low: plants * low, likely: plants, high: plants * high, source: "memory")
         end
         COUNTED, GUESSED = Off.new(low: 0.8, high: 1.25), Off.new(low: 0.1, high: 3.0)
         MISCOUNTED = 0.4 # of a count's logarithm, its standard deviation (memory)

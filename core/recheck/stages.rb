@@ -9,7 +9,7 @@ module Thistle
       # traits, else its form (knowledge/stages.yml, which says what each is).
       class Stages
         # low, high: tenth and ninetieth of a hundred patches; from: :plant, :trait, :form or :any.
-        Range = Value.define(:low, :likely, :high, :source, :from)
+        Spread = Value.define(:low, :likely, :high, :source, :from)
         PARAMETERS = %w[germination stirred seedlings juveniles adults to_seed fecundity resprout seeds_on creep
                         daughters wakes pieces piece_shoots crowd stood].freeze
         SHARES = %w[germination stirred seedlings juveniles adults resprout seeds_on daughters piece_shoots bank
@@ -49,7 +49,7 @@ module Thistle
           case name
           when "bank" then lasting(bank_years, @plant.seed && @plant.seed["source"])
           when "piece_keep" then lasting(@plant.fragment_years, @plant.fragments && @plant.fragments["source"])
-          when "fecundity" then seeds? ? told(name) : Range.new(low: 0, likely: 0, high: 0, source: @table["source"])
+          when "fecundity" then seeds? ? told(name) : Spread.new(low: 0, likely: 0, high: 0, source: @table["source"])
           else told(name)
           end
         end
@@ -103,7 +103,7 @@ module Thistle
           from, row = places(name).find { |_, table| table&.key?(name) }
           row = row.fetch(name)
           source = from == :plant ? @plant.stages["source"] : @table["source"]
-          Range.new(**row.slice("low", "likely", "high").transform_keys(&:to_sym), from:, source:)
+          Spread.new(**row.slice("low", "likely", "high").transform_keys(&:to_sym), from:, source:)
         end
 
         # Where a value is looked for, in order.
@@ -115,19 +115,19 @@ module Thistle
 
         # The share that lives on a year, of what is spent in so many.
         def lasting(years, source)
-          return Range.new(low: 0, likely: 0, high: 0, source: @table["source"]) unless years
+          return Spread.new(low: 0, likely: 0, high: 0, source: @table["source"]) unless years
 
           low, likely, high = years.values_at("low", "likely", "high").map do |n|
             SPENT**(1 / [n, LEAST_YEARS].max.to_f)
           end
-          Range.new(low:, likely:, high:, source:, from: :plant)
+          Spread.new(low:, likely:, high:, source:, from: :plant)
         end
 
         def checked(name, range)
           low, likely, high = range.transform_keys(&:to_s).values_at("low", "likely", "high")
           sound = [low, likely, high].all? { |n| n.is_a?(Numeric) && n.to_f.finite? && n >= 0 } &&
                   low <= likely && likely <= high && (!SHARES.include?(name) || high <= 1)
-          return Range.new(low:, likely:, high:, source: "own_records", from: :plant) if sound
+          return Spread.new(low:, likely:, high:, source: "own_records", from: :plant) if sound
 
           within = ", from 0 to 1" if SHARES.include?(name)
           raise BadInput.new("Low, likely and high have to rise#{within}.", field: name)

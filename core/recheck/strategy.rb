@@ -3,7 +3,7 @@
 module Thistle
   module Core
     module Recheck
-      # What is done to a stand from now on. kill: a Stages::Range of what a visit kills of what it finds; visits a
+      # What is done to a stand from now on. kill: a Stages::Spread of what a visit kills of what it finds; visits a
       # year; stirred: is soil stirred, so that seed comes up at once? late: after seed fell; skips: years, counted from
       # 0, in which nobody comes; stops: year from which nobody comes any more, nil for never. hours, litres and money
       # are of one plant that is hit; look: hours of a visit whatever it finds; most: plants that a visit takes on at

@@ -12,7 +12,7 @@ module Thistle
         end
         CARRIER = 0.35 # L of damp sand on a square metre, so that little seed is spread evenly (memory)
 
-        # items: [Mix::Item]; spacing_m: of all plants, or nil for each one's own; lots: {native key => SeedLot};
+        # items: [PlantMix::Item]; spacing_m: of all plants, or nil for each one's own; lots: {native key => SeedLot};
         # prices: {stock => money apiece}; rate: SeedRate. Raises BadInput (field :area, :spacing or :rate).
         def initialize(items, m2:, kind:, grid: "triangular", spacing_m: nil, lots: {}, prices: {}, rate: SeedRate.new)
           raise BadInput.new("The area is above 0.", field: :area) unless m2.positive?
@@ -43,7 +43,7 @@ module Thistle
         def planted(item)
           native = item.native
           spacing = @spacing || (native.spacing_cm / 100.0)
-          answer = Quantity.plugs(area_m2: @m2 * item.share, spacing_m: spacing, grid: @grid)
+          answer = PlantingRate.plugs(area_m2: @m2 * item.share, spacing_m: spacing, grid: @grid)
           price = @prices[Stock.of(native)]
           Row.new(native:, share: item.share, count: answer.plugs, cost: price && (price * answer.plugs),
                   working: answer.working)
@@ -56,8 +56,8 @@ module Thistle
           native = item.native
           lot = @lots[native.key] || SeedLot.new
           rate = native.seeds_per_m2 * item.share * factor
-          answer = Quantity.seed(area_m2: @m2, seeds_per_m2: rate, seeds_per_g: native.seeds_per_g,
-                                 purity: lot.purity_used, germination: lot.germination_used)
+          answer = PlantingRate.seed(area_m2: @m2, seeds_per_m2: rate, seeds_per_g: native.seeds_per_g,
+                                     purity: lot.purity_used, germination: lot.germination_used)
           Row.new(native:, share: item.share, pls_g: answer.pls_g, bulk_g: answer.bulk_g, seeds_m2: rate, lot:,
                   cost: lot.cost_g && (lot.cost_g * answer.bulk_g), working: [rate_step(item, rate), *answer.working])
         end

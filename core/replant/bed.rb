@@ -52,7 +52,9 @@ module Thistle
           raise BadInput.new("The spacing is above 0.", field: :spacing) unless spacing.positive?
 
           west, south, _, north = box
-          share = Quantity::GRIDS.fetch(grid) { raise BadInput.new("The grid is triangular or square.", field: :grid) }
+          share = PlantingRate::GRIDS.fetch(grid) do
+            raise BadInput.new("The grid is triangular or square.", field: :grid)
+          end
           step = spacing * share
           rows = ((north - south) / step).ceil
           (0..rows).flat_map do |n|

@@ -36,7 +36,7 @@ module Thistle
 
         # The Choice of a spacing in m, in triangles.
         def at(spacing)
-          plants = 100 / (Quantity::GRIDS["triangular"] * spacing * spacing)
+          plants = 100 / (PlantingRate::GRIDS["triangular"] * spacing * spacing)
           weeding, closes = weed(spacing / Math.sqrt(@survives))
           setting = plants * SETTING
           Choice.new(spacing:, plants: plants.round, setting:, weeding:, closes:,
@@ -53,7 +53,7 @@ module Thistle
             lens = (2 * (r**2) * Math.acos(spacing / (2 * r))) - (spacing / 2 * Math.sqrt((4 * (r**2)) - (spacing**2)))
             disc -= 3 * lens
           end
-          disc / (Quantity::GRIDS["triangular"] * (spacing**2))
+          disc / (PlantingRate::GRIDS["triangular"] * (spacing**2))
         end
 
         private

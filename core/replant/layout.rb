@@ -39,7 +39,7 @@ module Thistle
         def wanted(number)
           kind = @kinds[number]
           ground = free_area * kind.share
-          (ground / (Quantity::GRIDS.fetch(@grid) * (kind.spacing**2))).round
+          (ground / (PlantingRate::GRIDS.fetch(@grid) * (kind.spacing**2))).round
         end
 
         private

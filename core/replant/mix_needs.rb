@@ -6,7 +6,7 @@ module Thistle
       # What a mix ought to do, each as a Need: how many kinds at least, what being short of one costs, and which
       # candidates meet it. Penalties are planning values (memory).
       module MixNeeds
-        # about: :month, :third, :job, :layer or :roots; what: which of them; meets: of a Mix::Candidate.
+        # about: :month, :third, :job, :layer or :roots; what: which of them; meets: of a PlantMix::Candidate.
         Need = Value.define(:about, :what, :least, :penalty, :meets)
         MONTH, THIRD, JOB, LAYER, ROOTS = 12.0, 3.0, 6.0, 2.0, 1.5
         IN_THIRD = 3 # kinds in flower in each third of the season

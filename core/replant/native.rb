@@ -97,13 +97,13 @@ module Thistle
           self_seeds == "hard" ? "filler" : "season"
         end
 
-        # What it is at a Place: :home, :beside (at home in the region, or the one next to it, but not in this part of
+        # What it is at a Place: :home, :nearby (at home in the region, or the one next to it, but not in this part of
         # it), :weed, or nil.
         def at(place)
           return :weed if @regions.fetch("invasive", []).include?(place.region)
           return :home if at_home.include?(place)
 
-          :beside if [place.region, *BESIDE.fetch(place.region, [])].intersect?(home)
+          :nearby if [place.region, *BESIDE.fetch(place.region, [])].intersect?(home)
         end
 
         # Months of bloom at a latitude: the file gives them for where it is at home, half a year apart across the

@@ -54,7 +54,7 @@ module Thistle
         # Why it does not come into question, or nil.
         def out(native, where)
           return "invasive in this region" if where == :weed
-          return "not at home here" unless where == :home || (where == :beside && @filters.include?("beside"))
+          return "not at home here" unless where == :home || (where == :nearby && @filters.include?("beside"))
           return "another light" unless native.light.include?(@sheet[:light])
           return "other moisture" unless native.moisture.include?(@sheet[:moisture])
 
@@ -112,7 +112,7 @@ module Thistle
         def againsts(native, where)
           rows = [*idle(native), *soil(native), *manners(native), *dangers(native), *known(native)]
           rows.map { |row| [*row, native.source] } +
-            (where == :beside ? [[-JOB, "at home in a nearby region, not here: say why in the record", "memory"]] : [])
+            (where == :nearby ? [[-JOB, "at home in a nearby region, not here: say why in the record", "memory"]] : [])
         end
 
         def idle(native)

@@ -42,7 +42,7 @@ module Thistle
 
       # By the strictest of the labels that would go onto a piece.
       def left_on(applications, year, acid, id)
-        applications.pieces(acid, beside(id)).map do |lies, others|
+        applications.pieces(acid, sharing(id)).map do |lies, others|
           uses = [id, *others].flat_map { |one| @options.fetch(one, []) }
                               .select { |option| year(option) == year && doses(option).key?(acid) }
           most = uses.map { |option| doses(option)[acid].last }.min
@@ -81,9 +81,9 @@ module Thistle
       end
 
       # {patch id => its ground} of those to be treated that overlap a patch.
-      def beside(id)
-        (@beside ||= {})[id] ||= Overlaps.with(patches[id]).keys.select { |other| @options.key?(other.id) }
-                                         .to_h { |other| [other.id, other.ground] }
+      def sharing(id)
+        (@sharing ||= {})[id] ||= Overlaps.with(patches[id]).keys.select { |other| @options.key?(other.id) }
+                                          .to_h { |other| [other.id, other.ground] }
       end
 
       def patches = @patches ||= Patch.where(id: @options.keys).all.to_h { |patch| [patch.id, patch] }

@@ -19,31 +19,6 @@ module Thistle
       # A patch, what was parted from it and what took it in.
       def self.settle_kin(patch) = Lineage.new(patch).kin.each { |one| settle(one) }
 
-      # A visit that a person asks for (columns of a Task).
-      def self.ask(patch, **wish)
-        Patch.db.transaction do
-          Task.create(patch_id: patch.id, source: "own_records", **wish)
-          settle(patch)
-        end
-      end
-
-      # A person says of a visit that it was made on a day, that it was not (nil), or that nobody need come; and once
-      # more for the other way.
-      def self.say(task, **word)
-        Patch.db.transaction do
-          task.this.update(**word)
-          settle(task.patch)
-        end
-      end
-
-      # What a person wanted to come back for on the whole, they want on a part as well; the rest follows from records.
-      def self.hand_on(whole, part)
-        whole.tasks_dataset.by_hand.undone.each { |task| Task.create(**task.values.except(:id), patch_id: part.id) }
-      end
-
-      # The same of a patch that is merged into another.
-      def self.hand_over(merged, into) = merged.tasks_dataset.by_hand.undone.update(patch_id: into.id)
-
       # Live patches by their ids.
       def self.settle_each(ids) = Patch.live.where(id: ids).all.each { |patch| settle(patch) }
 

@@ -52,14 +52,14 @@ module Thistle
       class Kills
         def initialize(learned)
           @learned, @told = learned, {}
-          @methods = learned.cells.group_by(&:first).transform_values { |cells| cells.map(&:last) }
+          @by_plant = learned.cells.group_by(&:first).transform_values { |cells| cells.map(&:last) }
         end
 
         def of?(learned) = @learned.equal?(learned)
 
         def [](plant)
-          @told[plant] ||= @methods[plant]&.reject { |method| PLANNED.call(plant, method)["likely"].zero? }
-                                          &.to_h { |method| [method, told(@learned.of(plant, method))] }&.freeze
+          @told[plant] ||= @by_plant[plant]&.reject { |method| PLANNED.call(plant, method)["likely"].zero? }
+                                           &.to_h { |method| [method, told(@learned.of(plant, method))] }&.freeze
         end
 
         private

@@ -56,7 +56,7 @@ module Thistle
       end
 
       # What a pass takes (Core::Decide::Effort), by the method that it is gone on with unless another is named.
-      def effort(removal = methods.first) = Core::Decide::Effort.new(removal, @facts)
+      def effort(removal = removals.first) = Core::Decide::Effort.new(removal, @facts)
 
       # Times that it grows in a year if nobody comes, at least none and at most ten.
       def growth = @stages.growth_rate.clamp(1.0, 10.0)
@@ -80,8 +80,8 @@ module Thistle
 
       # Methods that its plant's file names and that take it out, the last one used here first, then by what they kill;
       # cutting alone too, to show what it comes to, but last where it kills nothing.
-      def methods
-        @methods ||= begin
+      def removals
+        @removals ||= begin
           named = patch.plant.removals.keys.map { |key| Core::Knowledge.shipped.removal(key) }
           named |= treatments.map(&:removal)
           tried = named.select { |one| one.removes? && (one.key == "cut_only" || @facts.kill(one)["likely"].positive?) }
@@ -110,7 +110,7 @@ module Thistle
       # What it costs later to leave it alone this year: {hours:, money:, failed:} more, and hours this year; as it
       # stands.
       def skipping
-        kept = strategy(methods.first)
+        kept = strategy(removals.first)
         outlook = Recheck::Outlook.new(@stages, plants: now, m2:, rain:, futures: FEWER, horizon: SOON,
                                                 hour_cost: rates.hour, seed: patch.id)
         goes, skips = outlook.compare([kept, kept.with(key: "skipped", skips: [0])])
@@ -137,7 +137,7 @@ module Thistle
       def kill(removal)
         told = @facts.kill(removal)
         low, likely, high = told.values_at("low", "likely", "high").map { |percent| percent / 100.0 }
-        Recheck::Stages::Range.new(low:, likely:, high:, source: told["source"])
+        Recheck::Stages::Spread.new(low:, likely:, high:, source: told["source"])
       end
 
       # A year begins with the site's.

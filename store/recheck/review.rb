@@ -15,7 +15,7 @@ module Thistle
       Spent = Core::Value.define(:patch, :hours, :treatments, :stems, :killed)
       # control: Recheck::Control of all stems that were looked at; planned: the handbook; hours: of that work; records:
       # ids of the treatments.
-      Method = Core::Value.define(:plant, :removal, :control, :planned, :hours, :records) do
+      Tried = Core::Value.define(:plant, :removal, :control, :planned, :hours, :records) do
         def per_stem = control.treated > control.alive ? hours / (control.treated - control.alive) : nil
 
         # :better than the handbook's best, :worse than its worst, or :as_planned.
@@ -56,14 +56,14 @@ module Thistle
         @killed ||= by_patch.transform_values { |rows| rows.sum { |row| row[:treated] - row[:alive] } }
       end
 
-      # [Method] by plant and method, the most stems first.
-      def methods
-        @methods ||= judged.group_by { |row| row.values_at(:plant_key, :method_key) }.map do |(plant, method), rows|
+      # [Tried] by plant and method, the most stems first.
+      def tried
+        @tried ||= judged.group_by { |row| row.values_at(:plant_key, :method_key) }.map do |(plant, method), rows|
           removal = Core::Knowledge.shipped.removal(method)
           plant = Core::Knowledge.shipped.plant(plant)
           treated, alive = rows.sum { |row| row[:treated] }, rows.sum { |row| row[:alive] }
-          Method.new(plant:, removal:, control: Recheck::Control.of(treated:, alive:), planned: removal.kill(plant),
-                     records: rows.map { |row| row[:work] }, hours: rows.sum { |row| row[:hours] * row[:crew_size] })
+          Tried.new(plant:, removal:, control: Recheck::Control.of(treated:, alive:), planned: removal.kill(plant),
+                    records: rows.map { |row| row[:work] }, hours: rows.sum { |row| row[:hours] * row[:crew_size] })
         end.sort_by { |one| [-one.control.treated, one.plant.name, one.removal.name] }
       end
 

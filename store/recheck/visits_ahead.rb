@@ -10,9 +10,9 @@ module Thistle
       LATE = 4 # days late from which its cost is said
       READ = %i[observations treatments checks plantings absorbed parent].freeze # of a late patch
       # days late; seeded_on: when its plant's seed ripened since it was due, nil where it has not; years of seedlings
-      # that begin again then; money that clearing takes more by now, nil where the amount is not known; besides: how
+      # that begin again then; money that clearing takes more by now, nil where the amount is not known; others: how
       # many looks more of the same work are late, which one look makes.
-      Late = Core::Value.define(:days, :seeded_on, :years, :money, :besides)
+      Late = Core::Value.define(:days, :seeded_on, :years, :money, :others)
 
       # tasks: those whose lateness will be asked for, and the properties that they are on, so that all are read at
       # once.
@@ -38,11 +38,11 @@ module Thistle
         return unless late?(task)
 
         days, patch = (@today - task.due_on).to_i, patch_of(task)
-        return Late.new(days:, besides: besides(task)) unless patch.plant
+        return Late.new(days:, others: others(task)) unless patch.plant
 
         seeded = seeded_since(patch, task.due_on)
         Late.new(days:, seeded_on: seeded, years: seeded && patch.years_of(:seed_bank_years),
-                 money: dearer(patch, days), besides: besides(task))
+                 money: dearer(patch, days), others: others(task))
       end
 
       private
@@ -77,7 +77,7 @@ module Thistle
       end
 
       # How many looks more of the same work are late.
-      def besides(task)
+      def others(task)
         return 0 unless task.treatment_id && task.kind == "check"
 
         checks_late.fetch([task.patch_id, task.treatment_id], []).count { |due| due > task.due_on }

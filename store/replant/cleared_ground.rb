@@ -46,7 +46,9 @@ module Thistle
 
       private
 
-      def years = @years ||= @ahead.outlook(horizon: YEARS).compare([@ahead.strategy(@ahead.methods.first)]).first.years
+      def years
+        @years ||= @ahead.outlook(horizon: YEARS).compare([@ahead.strategy(@ahead.removals.first)]).first.years
+      end
 
       # The share of the ground that the invader holds in each year, if the work goes on.
       def invader

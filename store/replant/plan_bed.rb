@@ -33,7 +33,7 @@ module Thistle
       end
 
       # What lies on it or beside it, for drawing: [[label, rings or lines]].
-      def beside
+      def around
         keeping.select { |zone| near?(zone) }.map { |zone| [zone.label, zone.kind, local(zone.shape)] }
       end
 

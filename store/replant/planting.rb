@@ -8,7 +8,7 @@ module Thistle
       include Amendable
 
       many_to_one :plan, class: "Thistle::Store::PlantingPlan"
-      one_to_many :counts, class: "Thistle::Store::TakeCount", key: :planting_id, order: %i[counted_on id],
+      one_to_many :counts, class: "Thistle::Store::SurvivorCount", key: :planting_id, order: %i[counted_on id],
                            conditions: { deleted_at: nil }
 
       def on = from_on

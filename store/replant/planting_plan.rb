@@ -54,7 +54,7 @@ module Thistle
       # What it asks for in its first years (Core::Replant::FirstYears); of one that was taken back, what is in the
       # ground does.
       def first_years(site)
-        low, high = Core::Replant::Take.expected("seed", 1).values_at("mow_to_cm", "mow_at_cm")
+        low, high = Core::Replant::Establishment.expected("seed", 1).values_at("mow_to_cm", "mow_at_cm")
         heights = [low, high].map { |cm| patch.property.measures.depth(cm) }
         Core::Replant::FirstYears.new(site, seed: seed?, planned_on: made_on, heights:,
                                             comes_on: (plantings.map(&:from_on).min unless deleted_at),

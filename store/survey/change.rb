@@ -44,7 +44,7 @@ module Thistle
           made, met = facts["made"], Overlaps.neighbours(ids)
           unmake(made)
           facts["before"].each { |id, row| put_back(id.to_i, row) }
-          facts.fetch("visits", {}).each { |id, patch_id| db[:tasks].where(id: id.to_i).update(patch_id:) }
+          Wishes.put_back(facts.fetch("visits", {}), made["tasks"])
           update(undone_at: Time.now.utc)
           property.year_changed
           FollowUps.settle_each(ids)
@@ -56,7 +56,7 @@ module Thistle
       private
 
       def unmake(made)
-        %w[observations patch_shapes tasks].each { |table| db[table.to_sym].where(id: made[table]).delete }
+        %w[observations patch_shapes].each { |table| db[table.to_sym].where(id: made[table]).delete }
         db[:patches].where(id: made["patches"]).update(deleted_at: Time.now.utc, parted_share: nil)
       end
 

@@ -53,8 +53,8 @@ module Thistle
 
       # Slices of [id, row, what it says or the reason why it can't stand], read beside.
       def read(slices)
-        Core::Beside.map(slices) do |ids|
-          rows = (@beside ||= Database.beside)[:arrival_rows].where(id: ids).order(:row)
+        Core::Helpers.map(slices) do |ids|
+          rows = (@reader ||= Database.reader)[:arrival_rows].where(id: ids).order(:row)
           rows.select(:id, :row, :name, :geometry, :properties, :notes).map do |row|
             [row[:id], row[:row], incoming(row)]
           end

@@ -68,7 +68,7 @@ module Thistle
         Change.keep([@patch, other], "#{other.code} merged into #{@patch.code}") do
           keep_version(on)
           resize(Core::Survey::Overlay.union(grounds), on, infested_m2: both(:infested_m2, other))
-          FollowUps.hand_over(other, @patch)
+          Wishes.hand_over(other, @patch)
           other.update(merged_into_id: @patch.id, merged_on: on, deleted_at: Time.now.utc)
           @patch.associations.clear
           FollowUps.settle(@patch)
@@ -143,7 +143,7 @@ module Thistle
                                  note: "Parted from #{@patch.code}.")
         part.shape = shape
         part.save
-        FollowUps.hand_on(@patch, part)
+        Wishes.hand_on(@patch, part)
         FollowUps.settle(part)
         part
       end

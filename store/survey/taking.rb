@@ -57,8 +57,8 @@ module Thistle
       # What costs time is worked out beside, before the file is asked for:
       # [[rows, patches to be, [[place in the slice, zone id, m² on it]]]].
       def worked_out(verdicts)
-        Core::Beside.map(slices(verdicts)) do |some|
-          found = rows(@beside ||= Database.beside, some)
+        Core::Helpers.map(slices(verdicts)) do |some|
+          found = rows(@reader ||= Database.reader, some)
           patches, shared = found.map { |row| columns_of(row) }.transpose
           [found.map { |row| row.slice(:id) }, patches, shared.flat_map.with_index do |zones, n|
             zones.map { |zone_id, m2| [n, zone_id, m2] }
@@ -120,7 +120,7 @@ module Thistle
         used = @property.patches_dataset.unordered.where(code: wanted.compact).select_map(:code)
                         .to_h { |code| [code, true] }
         own = wanted.map { |code| code if code && !used[code] && (used[code] = true) }
-        free = @property.next_codes(own.count(nil), besides: own.compact)
+        free = @property.next_codes(own.count(nil), taken: own.compact)
         own.map { |code| code || free.shift }
       end
 

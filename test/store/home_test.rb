@@ -69,7 +69,7 @@ module Thistle
       nowhere = Core::Replant::Native::Place.new(region: "na_midwest")
 
       assert_equal :home, NATIVES["sugar_maple"].at(nowhere)
-      assert_equal :beside, NATIVES["western_soapberry"].at(place(:duluth)), "of the region, not of this state"
+      assert_equal :nearby, NATIVES["western_soapberry"].at(place(:duluth)), "of the region, not of this state"
     end
   end
 end

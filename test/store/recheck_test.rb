@@ -122,7 +122,7 @@ module Thistle
       Store::Check.record(patch, checked_on: today, resprouts: 0, missed: 0, seedlings: 0)
 
       assert_equal %w[count look], kinds[]
-      count = Store::TakeCount.record(plan.plantings.first, counted_on: today, alive: 9, looked_at: 10)
+      count = Store::SurvivorCount.record(plan.plantings.first, counted_on: today, alive: 9, looked_at: 10)
 
       assert_equal %w[look], kinds[]
       count.take_back
@@ -132,7 +132,7 @@ module Thistle
 
       assert_equal [today + 4, today + 355], open[].select_order_map(:due_on)
       look = patch.tasks_dataset.where(Sequel.like(:key, "%:look%")).first
-      Store::FollowUps.say(look, done_on: today, done_by: "hand")
+      Store::Wishes.say(look, done_on: today, done_by: "hand")
 
       assert_equal %w[count], kinds[], "a person's word"
       plan.take_back

@@ -64,11 +64,11 @@ module Thistle
       features = Array.new(1200) { |n| Formats::Feature.new(geometry: point[n], properties: {}) }
       arrival = Store::Arrival.draft(@property, "many.geojson", features)
       arrival.look(seen_on: @today, at_once: true)
-      map = Core::Beside.method(:map)
+      map = Core::Helpers.method(:map)
       halted = ->(slices, &work) do
         map.call(slices, &work).lazy.with_index.map { |answer, n| n == 1 ? [yield, answer].last : answer }
       end
-      Core::Beside.stub(:map, halted) { arrival.take(seen_on: @today, at_once: true) }
+      Core::Helpers.stub(:map, halted) { arrival.take(seen_on: @today, at_once: true) }
       [arrival.refresh.status, Store::Patch.count]
     end
 

@@ -10,8 +10,13 @@ module Thistle
 
     def self.in(file) = new(file).named
 
+    # ["core/units.rb:3 Unit"] that a file names and nothing defines.
+    def self.missing(file) = new(file).tap(&:named).missing
+
+    attr_reader :missing
+
     def initialize(file)
-      @file = file
+      @file, @missing = file, []
     end
 
     # [Named], those of the house.
@@ -33,6 +38,11 @@ module Thistle
         path ? note(path, nesting, node.first_lineno) : inside(node, nesting)
       else inside(node, nesting)
       end
+    end
+
+    # What a singleton class defines for itself is not found by its name.
+    def missed(path, line)
+      @missing << "#{@file}:#{line} #{path}" unless File.read(File.join(ROOT, @file)).match?(/^ *#{path}\b.* = /)
     end
 
     def inside(node, nesting) = node.children.each { |child| walk(child, nesting) }
@@ -58,7 +68,9 @@ module Thistle
       first = path[/\w+/]
       scope = nesting.reverse.find { |outer| Object.const_get(outer).const_defined?(first, false) }
       name = [scope, path].compact.join("::")
-      home = Object.const_defined?(name) && Object.const_source_location(name)&.first or return
+      return missed(path, line) unless Object.const_defined?(name)
+
+      home = Object.const_source_location(name)&.first or return
 
       home = home.delete_prefix("#{ROOT}/")
       @named << Named.new(@file, line, name, home) if HOUSE.include?(home[%r{\A\w+(?=/)}])

@@ -54,7 +54,7 @@ module Thistle
     def test_cutting_alone_is_shown_and_not_gone_on_with
       read = Store::PatchOutlook.new(patch("Q-02"), Testing::TODAY)
 
-      refute_equal "cut_only", read.methods.first.key
+      refute_equal "cut_only", read.removals.first.key
       cut = way(outlook("Q-02", "ways[]" => "cut_only"), "cut_only")
 
       assert_operator cut["failed"], :>, 0.5

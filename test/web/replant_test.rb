@@ -270,7 +270,7 @@ module Thistle
 
       assert_in_delta (4.5 + 4) / 16, native["survival"]["mean"]
       assert_operator native["again"], :>, 0
-      send_form :post, "/replant/counts/#{Store::TakeCount.first.id}/drop"
+      send_form :post, "/replant/counts/#{Store::SurvivorCount.first.id}/drop"
 
       assert_in_delta 0.75, json("/replant/plans/#{made.id}/take.json")["natives"].first["survival"]["mean"]
     end

@@ -12,7 +12,7 @@ module Thistle
             second: desk.second && named(desk.second), errors: desk.errors,
             objections: desk.objections.map { |text, source| { text:, source: } },
             answer: desk.answer && mixture(desk.answer), usage: desk.usage && usage(desk.usage),
-            batch: desk.batch && batch(desk.batch.best), beside: desk.beside&.rows&.map { |row| beside(row) },
+            batch: desk.batch && batch(desk.batch.best), beside: desk.off_target&.rows&.map { |row| off_target(row) },
             limits: desk.limits && limits(desk.limits) }
         end
 
@@ -29,7 +29,7 @@ module Thistle
           { acids: rows, records_untold: board.untold }
         end
 
-        def beside(row)
+        def off_target(row)
           { method: row.removal.key, product: row.product.name, product_ml: row.product_ml.round(1),
             acid_g: row.acid_g&.round(2), reaches_low: row.low, reaches_high: row.high }
         end

@@ -9,7 +9,7 @@ module Thistle
         include Numbers
 
         DEFAULTS = { "vessel" => "jar", "plants" => "", "each" => "", "spacing" => "", "cut" => "", "walk" => "20",
-                     **Besides::DEFAULTS }.freeze
+                     **Additives::DEFAULTS }.freeze
         WAYS = Core::Mix::Way::ALL
 
         attr_reader :errors, :units, :answer, :patch
@@ -52,7 +52,7 @@ module Thistle
         def use = removal.use
 
         # Methods that take such a vessel.
-        def methods = Core::Knowledge.shipped.methods_of_removal.values.select { |one| one.herbicide == wanted }
+        def removals = Core::Knowledge.shipped.methods_of_removal.values.select { |one| one.herbicide == wanted }
 
         # As a form, for the fields of the page.
         def [](field) = value(field.to_s)
@@ -85,8 +85,8 @@ module Thistle
         def spray = (amount.ml_a_hundred&.fdiv(10) if vessel == "tank")
 
         # What of each herbicide method would reach the plant, and what would fall beside; nil without a plant.
-        def beside
-          @beside ||= BesideBoard.new(@patch, @property, @today, product) if @patch&.plant
+        def off_target
+          @off_target ||= OffTargetBoard.new(@patch, @property, @today, product) if @patch&.plant
         end
 
         # What lies on the patch's ground this year against what the labels allow; nil without ground or an answer.
@@ -101,7 +101,7 @@ module Thistle
         def amount = @amount ||= Wanted.new(self)
 
         # Is any of what goes in besides asked for?
-        def besides? = ["second", *Besides::FIELDS].any? { |field| !@params[field].to_s.empty? }
+        def additives? = ["second", *Additives::FIELDS].any? { |field| !@params[field].to_s.empty? }
 
         # What the work record is told of the products in the vessel, {field => what is typed there}.
         def poured
@@ -171,8 +171,8 @@ module Thistle
         end
 
         def extras_typed
-          besides = Besides.new(Besides::FIELDS.to_h { |field| [field, value(field)] }, comma: units.comma)
-          besides.extras.tap { @errors.merge!(besides.errors) }
+          additives = Additives.new(Additives::FIELDS.to_h { |field| [field, value(field)] }, comma: units.comma)
+          additives.extras.tap { @errors.merge!(additives.errors) }
         end
 
         def dose_of(product, field, said)

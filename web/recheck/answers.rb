@@ -23,7 +23,7 @@ module Thistle
         end
 
         def outlook(desk)
-          ways = desk.answers.map do |answer|
+          ways = desk.played.map do |answer|
             { way: answer.strategy.key, quiet_years: answer.quiet, failed: answer.failed.round(3),
               gone: answer.gone.round(3), hours: answer.hours, litres: answer.litres, money: answer.money,
               years: answer.years.each_with_index.map { |year, n| { year: desk.first_year + n, **year.to_h } } }
@@ -62,16 +62,16 @@ module Thistle
         end
 
         def origin(desk)
-          sources = desk.answers.to_a.map do |answer|
+          sources = desk.shares.to_a.map do |answer|
             { source: answer.source.key, share: answer.share.round(4), of: answer.of.map { |chance| chance.round(4) } }
           end
-          { seedlings: desk.points, sources:, far: desk.answers ? desk.far : [], errors: desk.errors }
+          { seedlings: desk.points, sources:, far: desk.shares ? desk.far : [], errors: desk.errors }
         end
 
         def review(board)
           review = board.review
           due, late, = review.missed
-          methods = review.methods.map do |one|
+          methods = review.tried.map do |one|
             { plant: one.plant.key, method: one.removal.key, treated: one.control.treated, alive: one.control.alive,
               low: one.control.low.round(1), high: one.control.high.round(1), verdict: one.verdict,
               hours: one.hours.round(2), treatments: one.records }

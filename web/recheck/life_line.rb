@@ -62,7 +62,7 @@ module Thistle
         def ahead
           read = Store::PatchOutlook.new(patch, @today)
           @first_year = read.first_year
-          read.outlook(horizon: AHEAD).compare([read.strategy(read.methods.first)]).first
+          read.outlook(horizon: AHEAD).compare([read.strategy(read.removals.first)]).first
         end
 
         def day(name)

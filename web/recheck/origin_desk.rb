@@ -22,10 +22,10 @@ module Thistle
         def points = @points ||= (drawn + typed).first(MOST)
 
         # [Core::Recheck::Origin::Answer]; nil until any seedling is known.
-        def answers
+        def shares
           return if points.empty?
 
-          @answers ||= read.origin.answers
+          @shares ||= read.origin.shares
         rescue Core::BadInput => e
           errors[:points] = e.message
           nil
@@ -34,7 +34,7 @@ module Thistle
         # [the likeliest source's label, its probability] for each seedling.
         def likeliest
           (0...points.size).map do |n|
-            best = answers.max_by { |answer| answer.of[n] }
+            best = shares.max_by { |answer| answer.of[n] }
             [best.source.label, best.of[n]]
           end
         end

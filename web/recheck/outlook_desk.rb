@@ -21,7 +21,7 @@ module Thistle
         def counted? = @read.counted?
         def plants = @read.plants
         def currency = @read.rates.currency
-        def methods = @read.methods
+        def removals = @read.removals
         def past = @read.past
         def now_counted = @read.now_counted
         def first_year = @read.first_year
@@ -50,13 +50,13 @@ module Thistle
         # Keys of the methods that are compared.
         def chosen
           asked = Array(@params["ways"]).grep(String)
-          known = methods.map(&:key)
+          known = removals.map(&:key)
           (known & asked).first(MOST).then { |found| found.empty? ? known.first(2) : found }
         end
 
         # [Core::Recheck::Outlook::Answer], one a way.
-        def answers
-          @answers ||= begin
+        def played
+          @played ||= begin
             LIMITS.each_key { |name| self[name] } # each says what is wrong with it
             outlook.compare(ways)
           end
@@ -64,7 +64,7 @@ module Thistle
 
         # The answer that is drawn.
         def shown
-          answers.find { |answer| answer.strategy.key == @params["show"] } || answers.first
+          played.find { |answer| answer.strategy.key == @params["show"] } || played.first
         end
 
         # How many of the drawn futures fit what was counted; nil where nothing was.

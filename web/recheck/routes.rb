@@ -64,7 +64,7 @@ module Thistle
             task = Store::Task[Whole.read(params["id"])]
             halt 404 unless task&.by_word?
             patch_at(task.patch_id)
-            Store::FollowUps.say(task, **word[task, today])
+            Store::Wishes.say(task, **word[task, today])
             offer_undo "/recheck/tasks/#{task.id}/#{act}"
             go_to "/survey/patches/#{task.patch_id}", task.refresh.open? ? "It is asked for again." : words
           end

@@ -37,7 +37,7 @@ module Thistle
           patch.associations[:property] = property # one, so that it works its facts out once
           Core::Kept::ANSWERS.fetch([:skip, patch.id, patch.updated_at, patch.state, changed, @today]) do
             read = Store::PatchOutlook.new(patch, @today)
-            Row.new(patch:, removal: read.methods.first, **read.skipping)
+            Row.new(patch:, removal: read.removals.first, **read.skipping)
           end
         end
       end

@@ -25,10 +25,10 @@ module Thistle
         private
 
         def more(one)
-          return "" unless one.besides.positive?
+          return "" unless one.others.positive?
 
-          ". One visit now also counts for #{one.besides == 1 ? "another" : "#{one.besides} others"} that " \
-            "#{one.besides == 1 ? "was" : "were"} missed"
+          ". One visit now also counts for #{one.others == 1 ? "another" : "#{one.others} others"} that " \
+            "#{one.others == 1 ? "was" : "were"} missed"
         end
 
         def sown(one)

@@ -54,7 +54,7 @@ module Thistle
 
         def window(window, natives) = { **window.to_h.except(:open), natives: natives.map(&:key) }
 
-        def take(board, form)
+        def establishment(board, form)
           rows = board.rows.select(&:survival)
           { plan: board.plan.id, year: board.year, expected_cover: board.expected&.fetch("cover"),
             cover: board.cover && board.cover.last.to_h.except(:expected), errors: form.errors,

@@ -35,11 +35,11 @@ module Thistle
         end
 
         # The page of what took.
-        def take_page(plan, form: nil, errors: {}, status: 200)
-          board = TakeBoard.new(plan, today)
+        def establishment_page(plan, form: nil, errors: {}, status: 200)
+          board = EstablishmentBoard.new(plan, today)
           form ||= Forms::Took.untouched({ "counted_on" => today.to_s }, units:, today:)
           show("replant/take", status:, board:, form:, errors:, planted_typed: params["on"]) do
-            Answers.take(board, form)
+            Answers.establishment(board, form)
           end
         end
 

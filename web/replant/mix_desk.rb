@@ -30,13 +30,13 @@ module Thistle
           @candidates ||= suited.map do |match|
             native = match.native
             months = native.showy? ? desk.blooms(native) : []
-            Core::Replant::Mix::Candidate.new(native:, score: match.score, months:,
-                                              cost: cost(native), per_m2: seed? ? nil : per_m2(native))
+            Core::Replant::PlantMix::Candidate.new(native:, score: match.score, months:,
+                                                   cost: cost(native), per_m2: seed? ? nil : per_m2(native))
           end
         end
 
         def mix
-          @mix ||= Core::Replant::Mix.new(candidates, form.wish(locks:, bans:), months:, jobs: desk.sheet.jobs,
+          @mix ||= Core::Replant::PlantMix.new(candidates, form.wish(locks:, bans:), months:, jobs: desk.sheet.jobs,
                                                                                 m2: form.m2)
         end
 
@@ -59,8 +59,8 @@ module Thistle
         def seed? = form.kind == "seed"
 
         # Chosen from a nearby region, on purpose.
-        def beside
-          answer.items.map(&:native).select { |native| desk.palette.match(native.key)&.where == :beside }
+        def from_nearby
+          answer.items.map(&:native).select { |native| desk.palette.match(native.key)&.where == :nearby }
         end
 
         # More plants than a pickup takes at once: in how many loads.
@@ -81,16 +81,16 @@ module Thistle
         def shown
           parts = @params["shown"].to_s.split(",").to_h { |one| one.split(":", 2) }
           known = candidates.to_h { |one| [one.native.key, one] }
-          total = Core::Replant::Mix::PARTS
+          total = Core::Replant::PlantMix::PARTS
           numbers = parts.transform_values { |text| Whole.read(text.to_s) }
           return unless numbers.any? && (numbers.keys - known.keys).empty? && numbers.values.sum == total
 
           items = numbers.map do |key, count|
             one = known.fetch(key)
-            Core::Replant::Mix::Item.new(native: one.native, parts: count,
-                                         cost: one.cost && (one.cost * form.m2 * count / total))
+            Core::Replant::PlantMix::Item.new(native: one.native, parts: count,
+                                              cost: one.cost && (one.cost * form.m2 * count / total))
           end
-          Core::Replant::Mix::Answer.new(items:, gaps: [], worth: nil, proved: nil)
+          Core::Replant::PlantMix::Answer.new(items:, gaps: [], worth: nil, proved: nil)
         end
 
         def suited
@@ -109,7 +109,7 @@ module Thistle
 
         def per_m2(native)
           spacing = form.spacing_m || (native.spacing_cm / 100.0)
-          1 / (Core::Replant::Quantity::GRIDS.fetch(form.values[:grid]) * spacing * spacing)
+          1 / (Core::Replant::PlantingRate::GRIDS.fetch(form.values[:grid]) * spacing * spacing)
         end
 
         def cost(native)

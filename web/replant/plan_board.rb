@@ -90,7 +90,7 @@ module Thistle
         def mark = (box.last(2).max / 52).round(3)
 
         # What nothing is planted on: [[label, kind, rings]].
-        def beside = @beside ||= Store::PlanBed.new(plan).beside
+        def around = @around ||= Store::PlanBed.new(plan).around
 
         # A round length for the scale bar, m.
         def bar = [0.5, 1, 2, 5, 10, 20, 50, 100, 200, 500].find { |metres| metres >= box[2] / 6 } || 1000
@@ -103,9 +103,9 @@ module Thistle
         end
 
         # Natives of a nearby region, chosen on purpose.
-        def beside_region
+        def from_nearby
           place = Store::SiteGround.new(patch.property, patch, @today).place
-          natives.select { |native| native.at(place) == :beside }
+          natives.select { |native| native.at(place) == :nearby }
         end
 
         private

@@ -14,7 +14,7 @@ module Thistle
         # The Store::PlantingPlan; nil when something cannot be, with the complaint on the form.
         def make
           return unless @mix.asked? && !@mix.answer.impossible
-          return failed(:reason, "Say why a species of a nearby region.") if @mix.beside.any? && @reason.empty?
+          return failed(:reason, "Say why a species of a nearby region.") if @mix.from_nearby.any? && @reason.empty?
           return failed(:reason, "The reason is at most #{REASON} characters.") if @reason.size > REASON
 
           rows = @mix.amounts.rows

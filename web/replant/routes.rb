@@ -9,7 +9,7 @@ module Thistle
           app.helpers Words, Helpers
           app.register Plans
           app.register Seed
-          app.register Take
+          app.register Establishment
           app.register Benches
 
           app.get "/replant" do

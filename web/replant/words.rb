@@ -46,7 +46,7 @@ module Thistle
         def gap_words(gap)
           case gap.about
           when :grass
-            share = (gap.what * 100.0 / Core::Replant::Mix::PARTS).round
+            share = (gap.what * 100.0 / Core::Replant::PlantMix::PARTS).round
             "Grass and sedge only #{share} %: too little of it fits. What holds the ground between the flowers?"
           when :third then "Only #{3 - gap.short} of three in flower from #{Date::MONTHNAMES[gap.what.first]} to " \
                            "#{Date::MONTHNAMES[gap.what.last]}."

@@ -67,7 +67,7 @@ module Thistle
       tried = 0
       many_benches(Random.new(16), 80) do |bench|
         bench.verdicts.select(&:wait?).first(2).each do |verdict|
-          outlook = Core::Decide::Outlook.new(bench.facts, bench.site)
+          outlook = Core::Decide::Projection.new(bench.facts, bench.site)
           rules = bench.facts.rules.for(verdict.removal)
           days = ((bench.facts.date + 1)..(bench.facts.date + 366))
           against = ->(rule, date) { rule.judge(outlook.on(date), verdict.removal)&.against? }

@@ -171,7 +171,8 @@ module Thistle
     # A day that is past goes by its own figures.
     def test_weather_of_the_day
       site = Testing.site
-      situation = Core::Decide::Outlook.new(bench("amur_honeysuckle").facts, site).on(Testing::TODAY).with(hours: nil)
+      situation = Core::Decide::Projection.new(bench("amur_honeysuckle").facts,
+                                               site).on(Testing::TODAY).with(hours: nil)
       spray = Core::Knowledge.shipped.removal("foliar_spot")
       bark = Core::Knowledge.shipped.removal("basal_bark")
       rule = ->(key) { Core::Decide::Rule.all.find { |r| r.key == key } }
@@ -202,7 +203,7 @@ module Thistle
     def test_ripe_seed_that_flies_waits_for_a_still_day
       rule = Core::Decide::Rule.named(:blown_seed)
       now = ->(plant, wind, stage) do
-        found = Core::Decide::Outlook.new(bench(plant).facts, Testing.site).on(Testing::TODAY)
+        found = Core::Decide::Projection.new(bench(plant).facts, Testing.site).on(Testing::TODAY)
         rule.judge(found.with(stage:, day: found.day.with(wind:)), Core::Knowledge.shipped.removal("seed_collect"))
       end
 

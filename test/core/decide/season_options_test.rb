@@ -73,10 +73,10 @@ module Thistle
     def open_days(option)
       facts = @rows.find { |row| row.id == option.patch }.candidate.facts
       removal = Core::Knowledge.shipped.removal(option.method)
-      outlook = D::Outlook.new(facts, @site)
+      projection = D::Projection.new(facts, @site)
       (WEEKS[option.week]..(WEEKS[option.week] + 6)).count do |date|
         date >= @site.today &&
-          facts.rules.for(removal).none? { |rule| rule.judge(outlook.usually(date), removal)&.against? }
+          facts.rules.for(removal).none? { |rule| rule.judge(projection.usually(date), removal)&.against? }
       end
     end
 

@@ -142,7 +142,7 @@ module Thistle
     end
 
     def verdict(plant, use, active)
-      found = Mix::Choice.new(KNOWLEDGE.plant(plant), use).answers.find { |one| one.active.key == active }
+      found = Mix::Choice.new(KNOWLEDGE.plant(plant), use).weighed.find { |one| one.active.key == active }
       [found.verdict, found.why]
     end
   end

@@ -57,16 +57,16 @@ module Thistle
       active = Core::Knowledge.shipped.actives["glyphosate_ipa"]
       main = Mix::Ingredient.new(active:, percent: 41.0, grams_per_litre: 479.3)
       cut, spray = %w[cut_stump foliar_spot].map { |key| Core::Knowledge.shipped.removal(key) }
-      found = Mix::Beside.of(cut, Mix::Product.new(ingredients: [main]), litres: 2.0, percent: 50.0)
+      found = Mix::OffTarget.of(cut, Mix::Product.new(ingredients: [main]), litres: 2.0, percent: 50.0)
 
       assert_in_delta 355.14, found.acid_g, 0.01
-      assert_in_delta 355.14 * 0.05, found.beside.first, 0.01
-      assert_in_delta found.acid_g, found.on_target.first + found.beside.last
-      planned = Mix::Beside.of(spray, Mix::Product.planned(active, 50.1), litres: 2.0, percent: 2.0)
+      assert_in_delta 355.14 * 0.05, found.off_target.first, 0.01
+      assert_in_delta found.acid_g, found.on_target.first + found.off_target.last
+      planned = Mix::OffTarget.of(spray, Mix::Product.planned(active, 50.1), litres: 2.0, percent: 2.0)
 
       assert_nil planned.acid_g
       assert_in_delta 40, planned.amount
-      assert_nil Mix::Beside.of(Core::Knowledge.shipped.removal("hand_pull"), nil, litres: 1, percent: 1)
+      assert_nil Mix::OffTarget.of(Core::Knowledge.shipped.removal("hand_pull"), nil, litres: 1, percent: 1)
     end
 
     # By hand: 95 stubs that usually take 1 mL each, spread 0.5: 40 mL did about 40 of them, 95 fits, 300 is heavy.

@@ -16,7 +16,7 @@ module Thistle
     # Bayes by hand: the ratio of two sources is that of plants × what lands at the distance.
     def test_odds_by_hand
       sources = [source("bank", 40, [3.0, 30.0], spent: 0.1), source("fence", 10, [60.0, 20.0])]
-      bank, fence = Origin.new(rain, sources).answers.sort_by { |answer| answer.source.key }
+      bank, fence = Origin.new(rain, sources).shares.sort_by { |answer| answer.source.key }
       odds = (40 * 0.1 * rain.density(3.0)) / (10 * rain.density(60.0))
 
       assert_in_delta odds / (1 + odds), bank.of[0], 1e-12
@@ -36,7 +36,7 @@ module Thistle
       sources = { "old" => [0, 0], "fence" => [18, 0] }.map do |key, (x, y)|
         source(key, 10, seedlings.map { |a, b| Math.hypot(a - x, b - y) })
       end
-      shares = Origin.new(rain, sources).answers.to_h { |answer| [answer.source.key, answer.share] }
+      shares = Origin.new(rain, sources).shares.to_h { |answer| [answer.source.key, answer.share] }
 
       assert_in_delta 0.75, shares["old"], 0.05
     end

@@ -9,11 +9,11 @@ module Thistle
     Stages = Core::Recheck::Stages
     Outlook = Core::Recheck::Outlook
     Futures = Core::Recheck::Futures
-    KILL = Stages::Range.new(low: 0.8, likely: 0.92, high: 0.98, source: "memory")
+    KILL = Stages::Spread.new(low: 0.8, likely: 0.92, high: 0.98, source: "memory")
     ALONE = Core::Recheck::Strategy.new(key: "alone", kill: KILL, visits: 1, hours: 0.1, litres: 0.01, money: 0.2,
                                         look: 1.0, seedling: 0.001, whole: 5.0)
     NEVER = ALONE.with(key: "never", visits: 0)
-    PULLED = ALONE.with(key: "pulled", kill: Stages::Range.new(low: 0.75, likely: 0.9, high: 0.98, source: "memory"))
+    PULLED = ALONE.with(key: "pulled", kill: Stages::Spread.new(low: 0.75, likely: 0.9, high: 0.98, source: "memory"))
 
     def stages(plant, **more) = Stages.new(Core::Knowledge.shipped.plant(plant), **more)
     def outlook(plant, **given) = Outlook.new(stages(plant), plants: 100, m2: 400.0, **given)
@@ -204,9 +204,9 @@ module Thistle
 
     def standing(answer, year, at) = answer.years[year].standing[at]
     def one(count) = Numo::DFloat.ones(count)
-    def range(low, likely, high) = Stages::Range.new(low:, likely:, high:, source: "memory")
+    def range(low, likely, high) = Stages::Spread.new(low:, likely:, high:, source: "memory")
     def still_ranges(plant) = stages(plant).ranges.transform_values { |one| still(one.likely) }
 
-    def still(share) = Stages::Range.new(**fixed(share), source: "memory")
+    def still(share) = Stages::Spread.new(**fixed(share), source: "memory")
   end
 end

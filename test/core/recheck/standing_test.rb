@@ -8,7 +8,7 @@ module Thistle
     Recheck = Core::Recheck
     Standing = Recheck::Standing
     Event = Standing::Event
-    KILL = Recheck::Stages::Range.new(low: 0.8, likely: 0.92, high: 0.98, source: "memory")
+    KILL = Recheck::Stages::Spread.new(low: 0.8, likely: 0.92, high: 0.98, source: "memory")
     VISIT = Recheck::Strategy.new(key: "worked", kill: KILL, visits: 1)
     MAPPED, WORKED, CHECKED = Date.new(2025, 5, 1), Date.new(2025, 5, 20), Date.new(2025, 7, 1)
 

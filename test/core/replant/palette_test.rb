@@ -63,7 +63,7 @@ module Thistle
       refute_includes keys(site(**asked)), "foamflower"
       lent = Replant::Palette.new(site(light: "part", moisture: "moist"), filters: ["beside"]).match("green_and_gold")
 
-      assert_equal :beside, lent.where
+      assert_equal :nearby, lent.where
       assert(lent.againsts.any? { |reason| reason.text.include?("nearby region") })
     end
 

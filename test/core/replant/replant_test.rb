@@ -10,7 +10,7 @@ module Thistle
     # bulk.
     def test_plugs_and_seed
       ft2 = Core::Units::M2_PER_FT2
-      quantity = Core::Replant::Quantity
+      quantity = Core::Replant::PlantingRate
 
       assert_equal 11_548, quantity.plugs(area_m2: 10_000 * ft2, spacing_m: 0.3048).plugs
       assert_equal 4_445, quantity.plugs(area_m2: 10_000 * ft2, spacing_m: 0.4572, grid: "square").plugs

@@ -170,7 +170,7 @@ module Thistle
     def test_windows_agree_with_every_day
       %w[amur_honeysuckle tree_of_heaven caltrop garlic_mustard eurasian_watermilfoil].each do |key|
         bench = bench(key)
-        outlook = Core::Decide::Outlook.new(bench.facts, Testing.site)
+        outlook = Core::Decide::Projection.new(bench.facts, Testing.site)
         bench.removals.each do |removal|
           rules = Core::Decide::Rule.all.select { |rule| rule.concerns?(removal) }
           year = Testing.site.year

@@ -41,7 +41,7 @@ module Thistle
             due = event ? event.due(site, site.today) : values[:due_on]
             return failed(:wait, "never comes here, as far as ten years say") && nil unless due
 
-            Store::FollowUps.ask(patch, kind: values[:kind], reason: values[:reason], due_on: due, since_on: site.today,
+            Store::Wishes.ask(patch, kind: values[:kind], reason: values[:reason], due_on: due, since_on: site.today,
                                         event: event && JSON.generate(event.to_data))
             true
           end

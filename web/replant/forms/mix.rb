@@ -35,8 +35,10 @@ module Thistle
             end
             rule(:kinds, :most) do
               kinds, most = values[:kinds], values[:most]
-              full = kinds.is_a?(Integer) && most.is_a?(Float) && kinds * (most / 2.5).floor < Core::Replant::Mix::PARTS
-              key(:most).failure("of so few kinds does not fill the ground") if full
+              next unless kinds.is_a?(Integer) && most.is_a?(Float)
+
+              fills = kinds * (most / 2.5).floor >= Core::Replant::PlantMix::PARTS
+              key(:most).failure("of so few kinds does not fill the ground") unless fills
             end
           end
 
@@ -93,8 +95,8 @@ module Thistle
           end
 
           def wish(locks:, bans:)
-            Core::Replant::Mix::Wish.new(kinds: values[:kinds], grass:, most: values[:most] / 100.0,
-                                         budget: values[:budget], locks: locks - bans, bans:)
+            Core::Replant::PlantMix::Wish.new(kinds: values[:kinds], grass:, most: values[:most] / 100.0,
+                                              budget: values[:budget], locks: locks - bans, bans:)
           end
         end
       end

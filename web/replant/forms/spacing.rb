@@ -26,10 +26,10 @@ module Thistle
 
           # Percent that live, by the group's own counts of it where there are any, else as planned.
           def self.lives(native)
-            counts = %i[spring autumn].map { |season| Store::TakeCount.learned.fetch([native.key, season], [0, 0]) }
+            counts = %i[spring autumn].map { |season| Store::SurvivorCount.learned.fetch([native.key, season], [0, 0]) }
             stock = Core::Replant::Stock.of(native)
             others = counts.transpose.map(&:sum)
-            (Core::Replant::Take.survival(stock, alive: 0, counted: 0, others:).mean * 100).round
+            (Core::Replant::Establishment.survival(stock, alive: 0, counted: 0, others:).mean * 100).round
           end
           private_class_method :lives
 

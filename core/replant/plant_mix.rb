@@ -6,7 +6,7 @@ module Thistle
       # What goes in together, as an integer programme (Core::Programme): which natives, and which share of the ground
       # each has, so that something is in flower all season, jobs are done, layers and roots are filled, and no share
       # that was stated is broken. What cannot be had is said as a gap.
-      class Mix
+      class PlantMix
         PARTS = 40 # of the ground: a share is so many fortieths
         # native; score (Palette); months of bloom here; cost of covering a square metre with it, nil where no price
         # is known; per_m2: plants on a square metre that is all its own, nil for what is sown.
@@ -51,7 +51,8 @@ module Thistle
         def one_more
           return if answer.impossible || @wish.kinds >= MOST_KINDS
 
-          more = Mix.new(@candidates, @wish.with(kinds: @wish.kinds + 1), months: @months, jobs: @jobs, m2: @m2).answer
+          more = PlantMix.new(@candidates, @wish.with(kinds: @wish.kinds + 1), months: @months, jobs: @jobs,
+m2: @m2).answer
           new = more.items.map(&:native) - answer.items.map(&:native)
           return if new.empty? || more.worth <= answer.worth + SLACK
 

@@ -5,7 +5,7 @@ module Thistle
     module Replant
       # Does it take? What counts of living plants say of how many live, how many go in again, how many must be looked
       # at to know, and whether the cover is what its year leads one to expect.
-      class Take
+      class Establishment
         WEIGHT = 6.0 # plants that a planning value counts as (memory)
         Z = Interval::Z
         # mean: share that lives, counts over a planning value; low, high: of what was counted (Interval), nil where

@@ -7,8 +7,8 @@ module Thistle
     # Works on a list in processes of its own, a piece ahead of whoever uses the answers: the other cores help, and
     # those who are served here don't wait for Ruby's lock meanwhile.
     #
-    #   Beside.map(slices) { |slice| measured(slice) }.each { |answer| store(answer) }
-    module Beside
+    #   Helpers.map(slices) { |slice| measured(slice) }.each { |answer| store(answer) }
+    module Helpers
       class Broken < StandardError; end
 
       HELPERS = 2

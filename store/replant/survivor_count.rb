@@ -3,7 +3,7 @@
 module Thistle
   module Store
     # Model: a count of what took: how many of one native live of those looked at, or how much of the ground is covered.
-    class TakeCount < Sequel::Model(:take_counts)
+    class SurvivorCount < Sequel::Model(:take_counts)
       many_to_one :planting, class: "Thistle::Store::Planting"
 
       dataset_module do

@@ -5,24 +5,24 @@ module Thistle
     module Replant
       module Routes
         # When a plan goes into the ground, and what becomes of it.
-        module Take
+        module Establishment
           def self.registered(app)
             app.get "/replant/plans/:id/when" do
               board = WhenBoard.new(plan_in_path, today)
               show("replant/when", board:) { Answers.when(board) }
             end
 
-            app.get("/replant/plans/:id/take") { take_page(plan_in_path) }
+            app.get("/replant/plans/:id/take") { establishment_page(plan_in_path) }
 
             app.post "/replant/plans/:id/planted" do
               plan = plan_in_path
               halt 409 if plan.deleted_at
               on = day_in_query("on")
               wrong = "The day is needed, and not in the future." unless on && on <= today
-              next take_page(plan, errors: { on: wrong }, status: 422) if wrong
+              next establishment_page(plan, errors: { on: wrong }, status: 422) if wrong
 
               gone = Forms::Planted.new(params, plan.plantings)
-              next take_page(plan, errors: gone.errors, status: 422) if gone.errors.any?
+              next establishment_page(plan, errors: gone.errors, status: 422) if gone.errors.any?
 
               plan.planted(on, keys: Array(params["plants"]), counts: gone.counts)
               go_to "/replant/plans/#{plan.id}/take", "It is on the record of #{plan.patch.code}."
@@ -36,14 +36,14 @@ module Thistle
               plan = plan_in_path
               form = Forms::Took.new(params, units:, today:)
               planting = counted_planting(plan, form)
-              next take_page(plan, form:, status: 422) unless form.ok?
+              next establishment_page(plan, form:, status: 422) unless form.ok?
 
-              Store::TakeCount.record(planting, **form.columns)
+              Store::SurvivorCount.record(planting, **form.columns)
               go_to "/replant/plans/#{plan.id}/take", "The count is kept."
             end
 
             app.post "/replant/counts/:id/drop" do
-              count = Store::TakeCount[Whole.read(params["id"])] || halt(404)
+              count = Store::SurvivorCount[Whole.read(params["id"])] || halt(404)
               plan_id = count.planting.plan_id || halt(404)
               count.take_back
               offer_undo "/replant/counts/#{count.id}/undo"
@@ -51,7 +51,7 @@ module Thistle
             end
 
             app.post "/replant/counts/:id/undo" do
-              count = Store::TakeCount[Whole.read(params["id"])] || halt(404)
+              count = Store::SurvivorCount[Whole.read(params["id"])] || halt(404)
               count.bring_back
               go_to "/replant/plans/#{count.planting.plan_id}/take", "The count is kept again."
             end

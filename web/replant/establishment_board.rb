@@ -4,7 +4,7 @@ module Thistle
   module Web
     module Replant
       # What became of a plan: what lives of each native, how many go in again, how the cover stands against its year.
-      class TakeBoard
+      class EstablishmentBoard
         Row = Core::Value.define(:planting, :native, :planted, :count, :survival, :living, :again, :enough)
 
         attr_reader :plan
@@ -28,14 +28,14 @@ module Thistle
           [((@today - first).to_i / 365) + 1, 1].max
         end
 
-        def expected = year && Core::Replant::Take.expected(plan.kind, year)
+        def expected = year && Core::Replant::Establishment.expected(plan.kind, year)
 
         # The latest count of cover, weighed against its year; nil where none was counted.
         def cover
           count = counts.select { |one| one.percents.any? }.max_by { |one| [one.counted_on, one.id] } or return
           first = plan.plantings.filter_map(&:done_on).min || count.counted_on
           then_year = [((count.counted_on - first).to_i / 365) + 1, 1].max
-          [count, Core::Replant::Take.cover(count.percents, kind: plan.kind, year: then_year)]
+          [count, Core::Replant::Establishment.cover(count.percents, kind: plan.kind, year: then_year)]
         end
 
         def counts = @counts ||= plan.plantings.flat_map(&:counts)
@@ -53,7 +53,7 @@ module Thistle
 
         private
 
-        def learned = @learned ||= Store::TakeCount.learned
+        def learned = @learned ||= Store::SurvivorCount.learned
 
         def row(planting)
           planted = planting.in_ground
@@ -62,7 +62,8 @@ module Thistle
           count = planting.counts.reject { |one| one.alive.nil? }.last
           survival = survival(planting, count)
           Row.new(planting:, native: planting.native, planted:, count:, survival:, living: planted * survival.mean,
-                  again: Core::Replant::Take.again(planted, survival), enough: Core::Replant::Take.enough(planted))
+                  again: Core::Replant::Establishment.again(planted, survival),
+                  enough: Core::Replant::Establishment.enough(planted))
         end
 
         # Its own count, over what others of its kind and season taught.
@@ -71,7 +72,7 @@ module Thistle
           all = learned.fetch([planting.native_key, planting.season], [0, 0])
           others = all.zip(own).map { |a, b| [a - b, 0].max }
           stock = Core::Replant::Stock.of(planting.native)
-          Core::Replant::Take.survival(stock, alive: own[0], counted: own[1], others:)
+          Core::Replant::Establishment.survival(stock, alive: own[0], counted: own[1], others:)
         end
       end
     end

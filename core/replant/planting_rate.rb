@@ -4,7 +4,7 @@ module Thistle
   module Core
     module Replant
       # How many plugs, or how much seed, for an area in m².
-      class Quantity
+      class PlantingRate
         Answer = Value.define(:plugs, :bulk_g, :pls_g, :working)
         GRIDS = { "triangular" => 0.8660254037844386, "square" => 1.0 }.freeze
 

@@ -5,7 +5,7 @@ module Thistle
     module Decide
       # Projects a patch's Facts onto any day at a Site: stage by the plant's calendar, soil by the bucket,
       # weather as far as the forecast sees.
-      class Outlook
+      class Projection
         # A day of the hours ahead: what keeps work under some limits off it, whatever the soil.
         Ahead = Value.define(:site, :date) do
           def kept_off(limits) = site.fit_under(limits.on_any_soil).kept_off(date)

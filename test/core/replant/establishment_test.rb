@@ -5,45 +5,46 @@ require "support/climates"
 
 module Thistle
   # When to plant and what becomes of it: water, odds, survival, frames, spacing, ways to make ground ready, own seed.
-  class ReplantTakeTest < Minitest::Test
+  class ReplantEstablishmentTest < Minitest::Test
     Replant = Core::Replant
+    Establishment = Replant::Establishment
 
     # CHECKS.md: Wilson's 95 % interval of 42 of 60 is 57.5 to 80.1 %. The mean is (0.75 × 6 + 42) ÷ 66, six plants of a
     # planning value; with few counts it never leaves what was counted.
     def test_survival
-      survival = Replant::Take.survival("plugs", alive: 42, counted: 60)
+      survival = Establishment.survival("plugs", alive: 42, counted: 60)
 
       assert_in_delta 46.5 / 66, survival.mean, 1e-9
       assert_equal [57.5, 80.1], [survival.low, survival.high].map { |share| (100 * share).round(1) }
-      none = Replant::Take.survival("plugs", alive: 0, counted: 10)
+      none = Establishment.survival("plugs", alive: 0, counted: 10)
 
       assert_in_delta none.high, none.mean
-      assert_nil Replant::Take.survival("plugs", alive: 0, counted: 0).low
-      planned = Replant::Take.survival("plugs", alive: 0, counted: 0)
+      assert_nil Establishment.survival("plugs", alive: 0, counted: 0).low
+      planned = Establishment.survival("plugs", alive: 0, counted: 0)
 
       assert_equal [0.75, "memory"], [planned.mean, planned.source]
-      assert_raises(Core::BadInput) { Replant::Take.survival("plugs", alive: 5, counted: 4) }
+      assert_raises(Core::BadInput) { Establishment.survival("plugs", alive: 5, counted: 4) }
     end
 
     # Cochran (1977): n0 = 1.96² × 0.5 × 0.5 / 0.1² = 96.04, rounded up 97; of 341 plants 96.04 / (1 + 95.04/341) =
     # 75.1. Frames: (1.96 × spread / 0.1)².
     def test_how_many_are_enough
-      assert_equal [97, 76, 8], [Replant::Take.enough(10**9), Replant::Take.enough(341), Replant::Take.enough(8)]
+      assert_equal [97, 76, 8], [Establishment.enough(10**9), Establishment.enough(341), Establishment.enough(8)]
       frames = [5, 20, 35, 20, 5, 35, 20]
-      cover = Replant::Take.cover(frames, kind: "plugs", year: 1)
+      cover = Establishment.cover(frames, kind: "plugs", year: 1)
       spread = Math.sqrt(frames.sum { |one| (one - 20)**2 } / 6.0) / 100
 
       assert_equal ((1.96 * spread / 0.1)**2).ceil, cover.enough
       assert_equal [:expected, 20], [cover.word, (cover.mean * 100).round]
-      assert_equal :behind, Replant::Take.cover([2, 1, 3], kind: "seed", year: 3).word
-      assert_raises(Core::BadInput) { Replant::Take.cover([120], kind: "seed", year: 1) }
+      assert_equal :behind, Establishment.cover([2, 1, 3], kind: "seed", year: 3).word
+      assert_raises(Core::BadInput) { Establishment.cover([120], kind: "seed", year: 1) }
     end
 
     # 100 plugs of which half live: 80 are to stand, 30 are missing, 60 go in so that 30 of them live.
     def test_how_many_go_in_again
-      half = Replant::Take::Survival.new(mean: 0.5)
+      half = Establishment::Survival.new(mean: 0.5)
 
-      assert_equal [60, 0], [Replant::Take.again(100, half), Replant::Take.again(100, half.with(mean: 0.9))]
+      assert_equal [60, 0], [Establishment.again(100, half), Establishment.again(100, half.with(mean: 0.9))]
     end
 
     # Discs on a lattice: full at d = 2s/√3, π/√12 where they touch (Thue), and what a hundred thousand darts say.

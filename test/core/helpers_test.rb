@@ -5,7 +5,7 @@ require "test_helper"
 module Thistle
   # Pieces of work in processes of their own: in order, and nothing is left when one fails or nobody asks on.
   class CoreBesideTest < Minitest::Test
-    def map(list, &) = Core::Beside.map(list, &)
+    def map(list, &) = Core::Helpers.map(list, &)
     def children = File.read("/proc/#{Process.pid}/task/#{Process.pid}/children").split
 
     def test_answers_come_in_order_from_other_processes
@@ -23,7 +23,7 @@ module Thistle
       { "RuntimeError: no" => ->(n) { n == 3 ? raise("no") : n },
         "its process ended" => ->(n) { n == 3 ? Process.kill(:KILL, Process.pid) && sleep : n } }.each do |words, work|
         told = []
-        said = assert_raises(Core::Beside::Broken) { map((1..9).to_a, &work).each { |n| told << n } }.message
+        said = assert_raises(Core::Helpers::Broken) { map((1..9).to_a, &work).each { |n| told << n } }.message
 
         assert_equal [words, [1, 2]], [said, told]
       end

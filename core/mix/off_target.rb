@@ -5,7 +5,7 @@ module Thistle
     module Mix
       # What a method puts on or into the plant, and what falls beside it: shares of what is used, from planning values.
       # In grams of acid where the label's grams are known, else in mL of product.
-      Beside = Value.define(:removal, :product, :product_ml, :acid_g, :low, :high, :source) do
+      OffTarget = Value.define(:removal, :product, :product_ml, :acid_g, :low, :high, :source) do
         # litres of ready mix at a strength. Nil where the method has no shares.
         def self.of(removal, product, litres:, percent:)
           shares = removal.reaches or return
@@ -20,7 +20,7 @@ module Thistle
 
         # [least, most] of it that reaches the plant, and that falls beside.
         def on_target = [amount * low, amount * high]
-        def beside = [amount * (1 - high), amount * (1 - low)]
+        def off_target = [amount * (1 - high), amount * (1 - low)]
       end
     end
   end

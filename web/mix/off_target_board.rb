@@ -4,14 +4,15 @@ module Thistle
   module Web
     module Mix
       # Every herbicide method that a patch could have: what of it would reach the plant, and what would fall beside.
-      class BesideBoard
+      class OffTargetBoard
         def initialize(patch, property, today, product)
           @patch, @property, @today, @product = patch, property, today, product
         end
 
-        # [Core::Mix::Beside], the least beside first.
+        # [Core::Mix::OffTarget], the least of it first.
         def rows
-          @rows ||= methods.filter_map { |removal| row(removal) }.sort_by { |row| [row.beside.last, row.removal.name] }
+          @rows ||= removals.filter_map { |removal| row(removal) }
+                            .sort_by { |row| [row.off_target.last, row.removal.name] }
         end
 
         # The longest bar.
@@ -22,7 +23,7 @@ module Thistle
 
         private
 
-        def methods
+        def removals
           bench = Core::Decide::Bench.new(facts, @property.site(@today))
           bench.removals.select { |removal| removal.herbicide? && removal.reaches && removal.removes? }
         end
@@ -34,7 +35,7 @@ module Thistle
           return unless litres&.positive?
 
           product = product_for(removal)
-          Core::Mix::Beside.of(removal, product, litres:, percent: product.usual_percent(removal))
+          Core::Mix::OffTarget.of(removal, product, litres:, percent: product.usual_percent(removal))
         end
 
         # What is in use here for that, else the product on the bench where its label has the use, else planning values.

@@ -5,7 +5,7 @@ module Thistle
     module Mix
       # What goes into a vessel besides products, as it was typed: adjuvant, dye, and what answers hard water; each in
       # one of the units that labels say it in.
-      class Besides
+      class Additives
         MOST_PERCENT, MOST_GRAMS = 20.0, 50.0 # of the volume; on a litre
         # Units by field, keys of Core::Mix::Way; the first is the usual one.
         UNITS = { "adjuvant" => %w[product ml_per_l ml100l ounces floz100 pt100 qt100 gal100],
@@ -41,7 +41,7 @@ module Thistle
 
         def extra(field)
           said = @typed["#{field}_said"]
-          way = Besides.way(UNITS[field].include?(said) ? said : UNITS[field].first)
+          way = Additives.way(UNITS[field].include?(said) ? said : UNITS[field].first)
           amount(field) do |number|
             found = way.percent? ? { percent: number } : measured(way, number)
             next too_much(field, found) if found.values.first > (found.key?(:percent) ? MOST_PERCENT : MOST_GRAMS)

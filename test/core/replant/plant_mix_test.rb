@@ -5,7 +5,7 @@ require "test_helper"
 module Thistle
   # The mix against every mix that could be tried, its shares, its gaps; and seed by its tags.
   class ReplantMixTest < Minitest::Test
-    Mix = Core::Replant::Mix
+    Mix = Core::Replant::PlantMix
     Needs = Core::Replant::MixNeeds
     MONTHS = [5, 6, 7].freeze
     # A small palette: key, score, months, jobs, cost on a square metre.
