@@ -35,7 +35,8 @@ module Thistle
       ways = [1, 2, 0].map do |visits|
         Core::Recheck::Strategy.new(key: visits.to_s, kill:, visits:, stirred: visits == 2, hours: 0.1, look: 1.0)
       end
-      ask = -> { Core::Recheck::Outlook.new(Core::Recheck::Stages.new(plant), plants: 100, m2: 400.0).compare(ways) }
+      stand = Core::Recheck::Outlook::Stand.new(plants: 100, m2: 400.0)
+      ask = -> { Core::Recheck::Outlook.new(Core::Recheck::Stages.new(plant), stand).compare(ways) }
       cold = @bench.clock { ask.call }
       again = @bench.time(5, &ask) * 1000
       say "500 futures × 40 years × 3 ways, the first time", cold, "400 ms", format("again %.0f ms", again)

@@ -20,10 +20,7 @@ module Thistle
 
       # rows: hashes by term; a term that a row does not know stays empty. Answers `out`.
       def write(rows, out = +"", col_sep: ",")
-        csv = CSV.new(out, row_sep: "\r\n", col_sep:)
-        csv << TERMS
-        rows.each { |row| csv << TERMS.map { |term| Inert.write(row[term]) } }
-        out
+        CsvFile.write(TERMS, rows.lazy.map { |row| row.values_at(*TERMS) }, out, col_sep:)
       end
 
       # A zip file at a path: the rows with their description.

@@ -47,14 +47,11 @@ module Thistle
       # features: hashes of shape and properties, of which `keys` become columns; every shape as well-known text, its
       # middle as latitude and longitude. Answers `out`.
       def write(features, out = +"", keys:)
-        csv = CSV.new(out, row_sep: "\r\n")
-        csv << [*keys, "latitude", "longitude", "wkt"]
-        features.each do |f|
+        rows = features.lazy.map do |f|
           lon, lat = f[:shape].centre
-          cells = keys.map { |key| Inert.write(f[:properties][key]) }
-          csv << [*cells, lat.round(7), lon.round(7), wkt(f[:shape].published)]
+          [*keys.map { |key| f[:properties][key] }, lat.round(7), lon.round(7), wkt(f[:shape].published)]
         end
-        out
+        CsvFile.write([*keys, "latitude", "longitude", "wkt"], rows, out)
       end
 
       def wkt(geometry) = WRITER.generate(RGeo::GeoJSON.decode(geometry, geo_factory: Core::Survey::Meridian::FLAT))

@@ -178,6 +178,9 @@ module Thistle
       end
 
       def last_arrivals = Arrival.where(property_id: id).reverse(:id).limit(12).all
+      # [lon, lat] at which people come in: the gate or road, else the first trail's end; nil where neither is mapped.
+      def way_in = (zones_of("access") + zones_of("trail")).first&.then { |zone| zone.shape.positions.first }
+
       def measures = Core::Units.new(units)
       def live_patches = patches_dataset.where(deleted_at: nil).order(:code)
       def boundary = zones_of("boundary").first

@@ -35,7 +35,9 @@ module Thistle
         Core::Recheck::Outlook::Past.new(visit: VISIT, alive: counted(year.left[place], (place * 10) + n),
                                          seedlings: counted(year.seedlings[place], (place * 10) + n + 5))
       end
-      outlook = Core::Recheck::Outlook.new(@stages, plants: @plants, m2: @m2, past:, seed: 1000 + place, horizon: AHEAD)
+      stand = Core::Recheck::Outlook::Stand.new(plants: @plants, m2: @m2, past:)
+      play = Core::Recheck::Outlook::Play.new(seed: 1000 + place, horizon: AHEAD)
+      outlook = Core::Recheck::Outlook.new(@stages, stand, play)
       band = outlook.compare([VISIT]).first.years.last.shows
       truth.last.then { |year| year.standing[place] + year.seedlings[place] }.between?(band.first, band.last)
     end

@@ -3,35 +3,39 @@
 module Thistle
   module Core
     module Decide
-      # What a person says of a patch before asking what to do: the plant, the stems, the ground, who is here.
-      # plants and stems are two numbers: a shrub of forty stems is one plant; either is nil where nobody counted it.
-      # seedlings: and other young ones beside them, nil where nobody counted.
-      # sizes: stems counted by size, {size => number}; nil where they were not.
-      # aquatic_label: is a product labelled for water at hand? One answer, or one for each kind of work,
-      # {key of Season::Limits => true or false}, as the products in use are.
-      # labels: what products' labels say of weather, {kind of work => {limit => value}} (Season::Limits#under).
-      # zones: the ground it touches or stands too near to, [Survey::Nearby]; nil where none is mapped.
-      # schools: {question => option} (School); book: the RuleBook that counts here; tools: keys of kit.yml, nil for
-      # all; crew: people at hand; footing: "soil", "rock" or "paving" under the roots, nil for soil; new_planting:
-      # young plantings? burn_permit: a permit and a trained crew; fire_adapted: has the vegetation here always burned?
-      # full_cover: full cover and training against sap; clean_site: never sprayed.
-      # aim: what the ground is for (knowledge/aims.yml), nil where nobody said; purpose: :kill or :hold, nil for the
-      # aim's own. few: do at most FEW plants stand here? nil where nobody counted.
-      # belongs: what the plant is in this region (Plant#belongs), nil for what its file's status says.
-      # rates: what an hour and a litre cost here (Effort::Rates); nil for planning values.
-      # kills: what methods killed of the plant by the group's own records, {method => {low, likely, high percent,
-      # source, records, stems}}.
-      # Soil and stage are nil unless pinned; then they hold for `date` and the calendar goes on from them.
-      Facts = Value.define(:plant, :settled, :date, :size, :sizes, :stage, :soil, :stance, :licensed, :aquatic_label,
-                           :water_m, :slope, :natives_near, :cover, :freed_on, :plants, :stems, :area_m2, :new_here,
-                           :reported, :zones, :labels, :schools, :book, :tools, :crew, :footing, :new_planting,
-                           :burn_permit, :fire_adapted, :full_cover, :clean_site, :rates, :aim, :purpose, :few,
-                           :belongs, :kills, :seedlings)
+      # What a person says of a patch before asking what to do, in parts:
+      # - plant: `settled`: is the name certain? `belongs`: what it is in this region (Plant#belongs), nil for what its
+      #   file's status says; `kills`: what methods killed of it by the group's own records, {method => {low, likely,
+      #   high percent, source, records, stems}}.
+      # - stand: plants and stems are two numbers: a shrub of forty stems is one plant; either is nil where nobody
+      #   counted it. `seedlings`: and other young ones beside them, nil where nobody counted; `sizes`: stems counted by
+      #   size, {size => number}, nil where they were not; `few`: do at most FEW plants stand here? nil where nobody
+      #   counted.
+      # - ground: `zones` that it touches or stands too near to, [Survey::Nearby], nil where none is mapped; `footing`:
+      #   "soil", "rock" or "paving" under the roots, nil for soil; `new_planting`: young plantings? `fire_adapted`: has
+      #   the vegetation here always burned? `clean_site`: never sprayed; `aim`: what it is for (knowledge/aims.yml),
+      #   nil where nobody said.
+      # - crew: people at hand; `tools`: keys of kit.yml, nil for all; `licensed`; `full_cover`: full cover and training
+      #   against sap; `burn_permit`: a permit and a trained crew; `rates`: what an hour and a litre cost here
+      #   (Effort::Rates), nil for planning values.
+      # - school: `stance` on herbicide; `schools`: {question => option} (School); `book`: the RuleBook that counts
+      #   here; `purpose`: :kill or :hold, nil for the aim's own.
+      # - shelf: `labels`: what products' labels say of weather, {kind of work => {limit => value}}
+      #   (Season::Limits#under); `aquatic_label`: is a product labelled for water at hand? One answer, or one for each
+      #   kind of work, {key of Season::Limits => true or false}, as the products in use are.
+      # - day: soil and stage are nil unless pinned; then they hold for `date` and the calendar goes on from them.
+      Facts = Value.of(plant: %i[plant settled belongs new_here reported kills],
+                       stand: %i[size sizes plants stems seedlings few cover area_m2 freed_on],
+                       ground: %i[water_m slope natives_near zones footing new_planting fire_adapted clean_site aim],
+                       crew: %i[crew tools licensed full_cover burn_permit rates],
+                       school: %i[stance schools book purpose],
+                       shelf: %i[labels aquatic_label],
+                       day: %i[date stage soil])
 
       # What follows from the facts alone, and the words for them.
       class Facts
         # What the rules see of them as it stands, whatever the day.
-        CARRIED = (members - %i[date stage soil sizes plants stems book rates kills seedlings]).freeze
+        CARRIED = (members - PARTS[:day] - %i[sizes plants stems seedlings book rates kills]).freeze
         NEAR_WATER_M = 10.0 # planning value: closer counts as at the water (memory); the label may ask for more
         FEW = 3
         FREED_DAYS = 365 # for which a freed tree needs no freeing

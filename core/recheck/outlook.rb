@@ -8,13 +8,24 @@ module Thistle
       # What becomes of a patch: many futures of its stand under one strategy and another, each future with parameters
       # of its own, those that fit the patch's own counts more often.
       #
-      #   Outlook.new(stages, plants: 100, m2: 400.0, past: [Past]).compare([Strategy])  # => [Answer]
+      #   stand = Outlook::Stand.new(plants: 100, m2: 400.0, past: [Past])
+      #   Outlook.new(stages, stand).compare([Strategy])  # => [Answer]
       #
       # A year begins in spring. Quiet is a year from which on no more shows than a hundredth of what does now.
       class Outlook
+        FUTURES, HORIZON = 500, 40
+        CLEAN = 3 # years without anything after which nobody comes any more (memory)
+
         # A year of the past: visit: a Strategy, or nil where nobody came; alive, seedlings: counted, nil where they
         # were not; before: were those alive counted before the visit?
         Past = Value.define(:visit, :alive, :seedlings, :before)
+        # What stands: plants when it was first seen; counted: did somebody count them? past: [Past]; now: a Past of the
+        # year that has begun and was looked at, but not worked in yet, so that the futures begin with it; rain: seed
+        # from elsewhere, as that of so many plants.
+        Stand = Value.define(:plants, :m2, :now, counted: true, past: [], rain: 0.0)
+        # How it is played: how many futures, over how many years, with what luck; clean: years without anything after
+        # which nobody comes; hour_cost: of a person's hour.
+        Play = Value.define(futures: FUTURES, horizon: HORIZON, clean: CLEAN, hour_cost: 25.0, seed: 1)
         # years: [Year] from now; quiet: {low, likely, high} years from now, nil for not within the horizon; hours,
         # litres, money: {low, likely, high, mean} over all years; failed: share of futures that are not quiet at the
         # end; gone: share in which nothing lives.
@@ -31,10 +42,8 @@ module Thistle
         BANDS = [0.05, 0.25, 0.5, 0.75, 0.95].freeze
         D = Numo::DFloat
         ENDS = BANDS.values_at(0, 2, 4).freeze
-        FUTURES, HORIZON = 500, 40
         DRAWN = 6 # futures drawn for each that is kept, where there are counts to fit
         AGREEING = 40 # that have to fit the counts; else these are taken less at their word
-        CLEAN = 3 # years without anything after which nobody comes any more (memory)
         # How far off a number of plants may be that somebody counted, and one that was taken from the area (memory).
         Off = Value.define(:low, :high) do
           def of(plants) = Stages::Spread.new(low: plants * low, likely: plants, high: plants * high, source: "memory")
@@ -42,18 +51,15 @@ module Thistle
         COUNTED, GUESSED = Off.new(low: 0.8, high: 1.25), Off.new(low: 0.1, high: 3.0)
         MISCOUNTED = 0.4 # of a count's logarithm, its standard deviation (memory)
 
-        # plants: when it was first seen; counted: did somebody count them? now: a Past of the year that has begun and
-        # was looked at, but not worked in yet, so that the futures begin with it. Raises BadInput (field :plants) for a
-        # stand of nothing or of more than can be.
-        def initialize(stages, plants:, m2:, counted: true, past: [], now: nil, rain: 0.0, hour_cost: 25.0,
-                       clean: CLEAN, seed: 1, futures: FUTURES, horizon: HORIZON)
+        # Raises BadInput (field :plants) for a stand of nothing or of more than can be.
+        def initialize(stages, stand, play = Play.new)
+          plants = stand.plants
           unless plants.is_a?(Numeric) && plants.to_f.finite? && plants.positive? && plants <= 10_000_000
             raise BadInput.new("An outlook begins with 1 to 10 million plants.", field: :plants)
           end
 
-          @counted, @now = counted, now
-          @stages, @plants, @m2, @past, @rain, @hour_cost, @clean = stages, plants, m2, past, rain, hour_cost, clean
-          @seed, @count, @horizon = seed, futures, horizon
+          @stages, @stand, @play = stages, stand, play
+          @past, @now, @count, @horizon, @seed = stand.past, stand.now, play.futures, play.horizon, play.seed
         end
 
         # [Answer], one a strategy, on the same futures and the same luck.
@@ -79,9 +85,9 @@ module Thistle
         def fresh(count)
           ranges = @stages.ranges
           kills = @past.filter_map(&:visit).uniq(&:key).to_h { |visit| ["kill #{visit.key}", visit.kill] }
-          times = @counted ? COUNTED : GUESSED
-          Futures.new(ranges.merge(kills, "plants" => times.of(@plants)), count:, m2: @m2, annual: @stages.annual?,
-                                                                          rain: @rain, seed: @seed).begin_with
+          times = @stand.counted ? COUNTED : GUESSED
+          Futures.new(ranges.merge(kills, "plants" => times.of(@stand.plants)),
+                      count:, m2: @stand.m2, annual: @stages.annual?, rain: @stand.rain, seed: @seed).begin_with
         end
 
         # Plays the past, weighs each future by what was counted, and keeps so many by weight.
@@ -149,7 +155,7 @@ module Thistle
           clean, last = D.zeros(@count), D.zeros(@count)
           first = nil
           years = Array.new(@horizon) do |n|
-            visits = D.cast(clean.lt(@clean)) * (strategy.tends?(n) ? strategy.visits : 0)
+            visits = D.cast(clean.lt(@play.clean)) * (strategy.tends?(n) ? strategy.visits : 0)
             one = futures.year(n, strategy.tends?(n) ? done(futures, strategy, kill, visits) : nil)
             shows = one.standing + one.seedlings
             first ||= (shows * QUIET).clip(1, nil)
@@ -162,7 +168,7 @@ module Thistle
 
         def answer(strategy, futures, years, last)
           low, likely, high = quantiles(last, ENDS).map { |year| year >= @horizon ? nil : year.round }
-          spent = years.map { |visits, one, _| strategy.spent(one.hit, one.pulled, visits, @hour_cost) }
+          spent = years.map { |visits, one, _| strategy.spent(one.hit, one.pulled, visits, @play.hour_cost) }
           sums = spent.transpose.map { |some| range(some.sum) }
           Answer.new(strategy:, quiet: { low:, likely:, high: }, failed: D.cast(last >= @horizon).mean,
                      gone: D.cast(years.last[1].alive.eq(0)).mean, **%i[hours litres money].zip(sums).to_h,

@@ -4,9 +4,9 @@ module Thistle
   module Core
     module Season
       # What a kind of work asks of an hour or a day (knowledge/fits.yml); a product's label goes before it.
-      Limits = Value.define(:key, :label, :short, :tags, :soil, :wind, :gust, :temperature, :delta_t, :rainfast_h,
-                            :dry_h, :still_air,
-                            :calm_water, :daylight, :cautions, :source, :labelled)
+      Limits = Value.of(work: %i[key label short tags cautions source labelled],
+                        air: %i[wind gust temperature delta_t still_air daylight],
+                        wet: %i[soil rainfast_h dry_h calm_water])
 
       # Which are a method's, what a label changes, and what stands against a whole day.
       class Limits

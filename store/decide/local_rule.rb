@@ -7,7 +7,7 @@ module Thistle
       many_to_one :property, class: "Thistle::Store::Property"
       many_to_one :zone, class: "Thistle::Store::Zone"
 
-      dataset_module { def live = where(deleted_at: nil) }
+      include Live
 
       def to_core
         Core::Decide::LocalRule.new(id:, about:, zone: zone_id, zone_name: zone&.name, plant: plant_key, from: from_md,

@@ -6,7 +6,7 @@ module Thistle
     class RuleSetting < Sequel::Model(:rule_settings)
       many_to_one :property, class: "Thistle::Store::Property"
 
-      dataset_module { def live = where(deleted_at: nil) }
+      include Live
 
       def rule = Core::Decide::Rule.named(rule_key.to_sym)
     end

@@ -8,7 +8,7 @@ module Thistle
 
       many_to_one :property, class: "Thistle::Store::Property"
 
-      dataset_module { def live = where(deleted_at: nil) }
+      include Live
 
       # The last plan of a property that was solved.
       def self.current(property) = current_of([property.id])[property.id]

@@ -4,8 +4,9 @@ module Thistle
   module Store
     # Model: what a sprayer in somebody's hand put on the ground, measured on a day.
     class Calibration < Sequel::Model(:calibrations)
+      include Live
+
       dataset_module do
-        def live = where(deleted_at: nil)
         def newest = reverse(:done_on, :id)
       end
 

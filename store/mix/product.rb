@@ -6,8 +6,9 @@ module Thistle
     class Product < Sequel::Model(:products)
       plugin :optimistic_locking
 
+      include Live
+
       dataset_module do
-        def live = where(deleted_at: nil)
         def named = order(Sequel.function(:lower, :name), :id)
       end
 

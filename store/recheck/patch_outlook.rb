@@ -26,8 +26,9 @@ module Thistle
       # The Recheck::Outlook; changes: {parameter => {low, likely, high}} that somebody set.
       def outlook(horizon: Recheck::Outlook::HORIZON, clean: Recheck::Outlook::CLEAN, changes: {})
         stages = changes.empty? ? @stages : Recheck::Stages.new(patch.plant, changes:)
-        Recheck::Outlook.new(stages, plants:, m2:, counted: counted?, past: past.map(&:last), now: now_counted, rain:,
-                                     clean:, horizon:, hour_cost: rates.hour, seed: patch.id)
+        stand = Recheck::Outlook::Stand.new(plants:, m2:, counted: counted?, past: past.map(&:last), now: now_counted,
+                                            rain:)
+        Recheck::Outlook.new(stages, stand, play(clean:, horizon:))
       end
 
       # Plants when it was first seen: as counted, else by its area; never less than were treated.
@@ -111,8 +112,8 @@ module Thistle
       # stands.
       def skipping
         kept = strategy(removals.first)
-        outlook = Recheck::Outlook.new(@stages, plants: now, m2:, rain:, futures: FEWER, horizon: SOON,
-                                                hour_cost: rates.hour, seed: patch.id)
+        stand = Recheck::Outlook::Stand.new(plants: now, m2:, rain:)
+        outlook = Recheck::Outlook.new(@stages, stand, play(futures: FEWER, horizon: SOON))
         goes, skips = outlook.compare([kept, kept.with(key: "skipped", skips: [0])])
         { hours: skips.hours[:mean] - goes.hours[:mean], money: skips.money[:mean] - goes.money[:mean],
           failed: skips.failed - goes.failed, now: goes.years.first.standing[2] * kept.hours }
@@ -131,6 +132,7 @@ module Thistle
       def works = @works ||= treatments.group_by { |work| year_of(work.done_on) }
       def looks = @looks ||= checks.group_by { |look| year_of(look.on) }
       def this_year = @this_year ||= year_of(@today)
+      def play(**how) = Recheck::Outlook::Play.new(hour_cost: rates.hour, seed: patch.id, **how)
       def share_of(record) = patch.history.standing.share_of(record)
       def last_used = treatments.last&.method_key
 

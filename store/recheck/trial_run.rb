@@ -7,9 +7,7 @@ module Thistle
       many_to_one :patch, class: "Thistle::Store::Patch"
       one_to_many :stems, class: "Thistle::Store::TrialStem", key: :trial_id, order: :number
 
-      dataset_module do
-        def live = where(deleted_at: nil)
-      end
+      include Live
 
       # The Core::Recheck::Trial as it stands.
       def trial

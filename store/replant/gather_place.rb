@@ -6,9 +6,7 @@ module Thistle
     class GatherPlace < Sequel::Model(:gather_places)
       many_to_one :property, class: "Thistle::Store::Property"
 
-      dataset_module do
-        def live = where(deleted_at: nil)
-      end
+      include Live
 
       def native = Core::Knowledge.shipped.native(native_key)
       def position = [longitude, latitude]

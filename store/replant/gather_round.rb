@@ -32,17 +32,10 @@ module Thistle
 
       def walk
         @walk ||= begin
-          plane = Core::Survey::Plane.around(*way_in)
+          start = @property.way_in || [@property.longitude, @property.latitude]
+          plane = Core::Survey::Plane.around(*start)
           places = ripe.map { |one| Core::Work::Walk::Place.new(id: one.id, at: plane.point(*one.position)) }
-          Core::Work::Walk.new(plane.point(*way_in), places)
-        end
-      end
-
-      # The gate or road, else the first trail's end, else the property's middle.
-      def way_in
-        @way_in ||= begin
-          zone = @property.zones_of("access").first || @property.zones_of("trail").first
-          zone ? zone.shape.positions.first : [@property.longitude, @property.latitude]
+          Core::Work::Walk.new(plane.point(*start), places)
         end
       end
     end

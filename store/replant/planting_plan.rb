@@ -12,9 +12,7 @@ module Thistle
       Item = Core::Value.define(:native, :share, :spacing_m, :count, :bulk_g)
       MOVED = 2000.0 # m: farther than that from the bed's corner is no place in it
 
-      dataset_module do
-        def live = where(deleted_at: nil)
-      end
+      include Live
 
       class << self
         # Writes a plan with its plantings. mix: [Item]; said: the site; reason: why a species of a nearby region;

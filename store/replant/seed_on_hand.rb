@@ -4,9 +4,7 @@ module Thistle
   module Store
     # Model: a lot of seed on the group's shelf, by its tag.
     class SeedOnHand < Sequel::Model(:seed_lots)
-      dataset_module do
-        def live = where(deleted_at: nil)
-      end
+      include Live
 
       def native = Core::Knowledge.shipped.native(native_key)
 

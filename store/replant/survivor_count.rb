@@ -6,9 +6,7 @@ module Thistle
     class SurvivorCount < Sequel::Model(:take_counts)
       many_to_one :planting, class: "Thistle::Store::Planting"
 
-      dataset_module do
-        def live = where(Sequel[:take_counts][:deleted_at] => nil)
-      end
+      include Live
 
       # Adds a count; the visit that asked for it is made by it.
       def self.record(planting, **fields)

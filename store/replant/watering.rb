@@ -6,9 +6,7 @@ module Thistle
     class Watering < Sequel::Model(:waterings)
       many_to_one :patch, class: "Thistle::Store::Patch"
 
-      dataset_module do
-        def live = where(deleted_at: nil)
-      end
+      include Live
 
       # A day's watering, once however often it is said.
       def self.done(patch, date)

@@ -13,9 +13,7 @@ module Thistle
       KINDS = { "vector" => "lines and areas", "picture" => "aerial picture", "tiles" => "map tiles",
                 "elevation" => "elevation grid" }.freeze
 
-      dataset_module do
-        def live = where(deleted_at: nil)
-      end
+      include Live
 
       # Keeps the bytes; facts are what the map needs to lay it out.
       def self.keep(property, kind:, name:, bytes:, facts:)

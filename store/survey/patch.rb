@@ -36,8 +36,9 @@ module Thistle
       SQL
       LINEAGE = PARTED.as(:lineage)
 
+      include Live
+
       dataset_module do
-        def live = where(deleted_at: nil)
         def wanting_work = live.where(state: WANTING)
 
         # Only what an agenda looks at: the shape is most of a row, and dates are slow to read.

@@ -35,12 +35,7 @@ module Thistle
       end
 
       # Where the walk begins: the way in, else the middle of the patches.
-      def home
-        @home ||= begin
-          way_in = @property.zones_of("access").first || @property.zones_of("trail").first
-          way_in ? way_in.shape.positions.first : middle(ranking.patch(ranked.first.id))
-        end
-      end
+      def home = @home ||= @property.way_in || middle(ranking.patch(ranked.first.id))
 
       # m east and north of the start.
       def at(patch) = Core::Degrees.flat(middle(patch), home)

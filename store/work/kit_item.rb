@@ -4,8 +4,9 @@ module Thistle
   module Store
     # Model: tools that the group owns: how many, how many are broken or lent, when they were tested.
     class KitItem < Sequel::Model(:kit_items)
+      include Live
+
       dataset_module do
-        def live = where(deleted_at: nil)
         def named = order(:kind, Sequel.function(:lower, :name), :id)
       end
 

@@ -9,8 +9,9 @@ module Thistle
       MOMENTS = { "before" => "before", "after" => "after" }.freeze
       LIGHT = %i[id patch_id work_day_id moment taken_on filename media deleted_at created_at].freeze
 
+      include Live
+
       dataset_module do
-        def live = where(deleted_at: nil)
         # Without the bytes, which are most of a row.
         def light = select(*LIGHT)
       end

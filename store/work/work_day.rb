@@ -8,7 +8,7 @@ module Thistle
       many_to_one :property, class: "Thistle::Store::Property"
       one_to_many :taps, class: "Thistle::Store::Tap", order: %i[at id]
 
-      dataset_module { def live = where(deleted_at: nil) }
+      include Live
 
       def people = @people ||= Person.where(id: JSON.parse(people_ids)).named.all
       def heads = people.size + hands

@@ -93,7 +93,7 @@ module Thistle
           character = Core::Knowledge.shipped.characters[key]
           return [key, typed] unless character&.measured?
 
-          number = Float(typed.tr(",", "."), exception: false)
+          number = Core::Decimal.read(typed, comma: :decimal)
           raise Core::BadInput.new("“#{typed}” is not a number.", field: key) unless number
 
           answer = (@us ? number * INCH.fetch(character.unit) : number).to_s

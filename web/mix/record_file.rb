@@ -1,7 +1,5 @@
 # frozen_string_literal: true
 
-require "csv"
-
 module Thistle
   module Web
     module Mix
@@ -15,10 +13,7 @@ module Thistle
         module_function
 
         def write(rows, units)
-          CSV.generate(row_sep: "\r\n") do |csv|
-            csv << COLUMNS
-            rows.each { |row| csv << cells(row, units).map { |cell| Formats::Inert.write(cell) } }
-          end
+          Formats::CsvFile.write(COLUMNS, rows.lazy.map { |row| cells(row, units) })
         end
 
         def cells(row, units)

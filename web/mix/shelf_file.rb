@@ -12,11 +12,8 @@ module Thistle
         MOST, BYTES = 500, 1024 * 1024
 
         def self.write(products, units, today)
-          rows = products.map { |product| Forms::Product.of(product, units, today) }
-          CSV.generate(row_sep: "\r\n") do |csv|
-            csv << COLUMNS
-            rows.each { |form| csv << COLUMNS.map { |name| Formats::Inert.write(form[name]) } }
-          end
+          forms = products.lazy.map { |product| Forms::Product.of(product, units, today) }
+          Formats::CsvFile.write(COLUMNS, forms.map { |form| COLUMNS.map { |name| form[name] } })
         end
 
         def initialize(bytes, units, today)

@@ -126,10 +126,8 @@ module Thistle
         def read(key, text)
           return text if Core::Replant::SiteSheet::CHOICES[key]
 
-          number = Float(text.tr(",", "."), exception: false)
-          return number ? in_si(key, number) : text if number.nil? || number.finite?
-
-          text
+          number = Core::Decimal.read(text, comma: :decimal)
+          number ? in_si(key, number) : text
         end
 
         def in_si(key, number) = LENGTHS[key] ? units.to_si(:length, number) * LENGTHS[key] : number

@@ -1,7 +1,5 @@
 # frozen_string_literal: true
 
-require "csv"
-
 module Thistle
   module Web
     module Replant
@@ -13,15 +11,13 @@ module Thistle
         module_function
 
         def csv(board)
-          CSV.generate do |csv|
-            csv << COLUMNS
-            board.rows.each do |row|
-              amount = [row.count, row.bulk_g&.round(1), row.order_g&.round(1)]
-              days = [row.order_by, row.planting&.from_on, row.planting&.to_on]
-              csv << [row.letter, row.native.name, row.native.scientific, row.stock, *amount, *days,
-                      (row.share * 100).round(1), row.native.caution]
-            end
+          rows = board.rows.map do |row|
+            amount = [row.count, row.bulk_g&.round(1), row.order_g&.round(1)]
+            days = [row.order_by, row.planting&.from_on, row.planting&.to_on]
+            [row.letter, row.native.name, row.native.scientific, row.stock, *amount, *days, (row.share * 100).round(1),
+             row.native.caution]
           end
+          Formats::CsvFile.write(COLUMNS, rows)
         end
 
         # The bytes of the PDF: the bed, its key, who carries what.

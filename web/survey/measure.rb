@@ -41,7 +41,7 @@ module Thistle
 
         # Metres; nil for what is no length yet.
         def length(text)
-          typed = Float(text.to_s, exception: false)
+          typed = Core::Decimal.read(text, comma: :decimal)
           return unless typed&.positive?
           raise Core::BadInput, "A width or a radius is #{MOST} at most." if typed > MOST
 

@@ -50,11 +50,8 @@ module Thistle
                                                 start:, today: @today).route(metres)
         end
 
-        # The gate or road, else the first trail's end, else the middle.
-        def start
-          way_in = @property.zones_of("access").first || @property.zones_of("trail").first
-          way_in ? way_in.shape.positions.first : boundary.centre
-        end
+        # Where one comes in, else the middle.
+        def start = @property.way_in || boundary.centre
 
         # For the map: searched ground by age, oldest below, then the way to go.
         def drawn

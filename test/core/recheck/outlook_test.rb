@@ -16,7 +16,12 @@ module Thistle
     PULLED = ALONE.with(key: "pulled", kill: Stages::Spread.new(low: 0.75, likely: 0.9, high: 0.98, source: "memory"))
 
     def stages(plant, **more) = Stages.new(Core::Knowledge.shipped.plant(plant), **more)
-    def outlook(plant, **given) = Outlook.new(stages(plant), plants: 100, m2: 400.0, **given)
+
+    def outlook(plant, **given)
+      stand, play = given.partition { |name, _| Outlook::Stand.members.include?(name) }.map(&:to_h)
+      Outlook.new(stages(plant), Outlook::Stand.new(plants: 100, m2: 400.0, **stand), Outlook::Play.new(**play))
+    end
+
     def fixed(share) = { low: share, likely: share, high: share }
 
     # CHECKS.md: [[0, 6], [0.5, 0]] → √3; the others: R 4.2, max(Mod(eigen(m)$values)) of matrices drawn there with
@@ -142,7 +147,8 @@ module Thistle
     # No stand has more on its ground than find room, whatever it grows by.
     def test_there_is_no_more_than_room_for
       Core::Knowledge.shipped.plants.each_value.select(&:stages).each do |plant|
-        futures = Outlook.new(Stages.new(plant), plants: 40, m2: 10.0, futures: 60).lived
+        stand = Outlook::Stand.new(plants: 40, m2: 10.0)
+        futures = Outlook.new(Stages.new(plant), stand, Outlook::Play.new(futures: 60)).lived
         most = Numo::DFloat.maximum(futures.at["crowd"] * 20, futures.at["plants"])
         6.times { |n| futures.year(n, nil) }
         grown = futures.stand.adults
@@ -195,7 +201,7 @@ module Thistle
         assert_raises(Core::BadInput) { stages("scotch_broom", changes:) }
       end
       [0, -1, Float::NAN, 1e12].each do |plants|
-        assert_raises(Core::BadInput) { Outlook.new(stages("gorse"), plants:, m2: 1.0) }
+        assert_raises(Core::BadInput) { Outlook.new(stages("gorse"), Outlook::Stand.new(plants:, m2: 1.0)) }
       end
       assert_operator stages("gorse").taken.size, :>, 8, "says what it took"
     end

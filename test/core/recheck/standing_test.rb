@@ -111,7 +111,8 @@ module Thistle
         plants, alive, young = random.rand(20..400), random.rand(0..12), random.rand(0..60)
         state = told(plant.key, plants, [worked(plants), checked(alive, young, bearing: alive / 4)])
         past = [Recheck::Outlook::Past.new(visit: VISIT, alive:, seedlings: young, before: false)]
-        ahead = Recheck::Outlook.new(Recheck::Stages.of(plant), plants:, m2: 400.0, past:, horizon: 4, futures: 300)
+        ahead = Recheck::Outlook.new(Recheck::Stages.of(plant), Recheck::Outlook::Stand.new(plants:, m2: 400.0, past:),
+                                     Recheck::Outlook::Play.new(horizon: 4, futures: 300))
         years = ahead.compare([VISIT.with(key: "never", visits: 0, hours: 0, look: 0)]).first.years
         years.each_with_index.filter_map do |year, n|
           there = model(plant.key).on(state, Date.new(2026 + n, 6, 1))
