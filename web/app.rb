@@ -30,7 +30,7 @@ module Thistle
       set :protection, except: %i[remote_token session_hijacking], use: %i[authenticity_token], frame_options: :deny,
                        reaction: :deny
 
-      helpers AtHand, Page, Words, Marks, Once, Elsewhere
+      helpers AtHand, Lists, Page, Words, Marks, Once, Elsewhere
       register Today::Routes, Identify::Routes, Survey::Routes, Season::Routes, Decide::Routes, Mix::Routes,
                Work::Routes, Recheck::Routes, Replant::Routes, Records::Routes
 

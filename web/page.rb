@@ -108,6 +108,11 @@ module Thistle
         part("_field", form:, name:, label:, type:, unit:, attrs: attrs.empty? ? "" : " #{attrs}")
       end
 
+      # A list to choose one from, with its label. options: {value => words}; none: words for no choice.
+      def menu(name, label, options, chosen, none: nil, id: "f-#{name}")
+        part("_menu", name:, label:, options:, chosen:, none:, id:)
+      end
+
       # A row of buttons, one of which is chosen.
       def choice(name, label, options, chosen, hint: nil)
         part("_choice", name:, label:, options:, chosen:, hint:)

@@ -86,7 +86,8 @@ module Thistle
         def pairs
           by_key = plants.to_h { |plant| [plant.key, plant] }
           plants.flat_map do |plant|
-            plant.look_alikes.filter_map { |row| (other = by_key[row["plant"]]) && [plant, other] }
+            others = plant.look_alikes.filter_map { |row| by_key[row["plant"]] }
+            others.map { |other| [plant, other] }
           end
         end
 

@@ -65,7 +65,8 @@ module Thistle
         # {state => share} of a character over the day's specimens; nil where nothing is known.
         def looks(character, aspects)
           told = shares.filter_map do |key, share|
-            (looks = aspects.fetch(key).shares(character, plant)) && [share, looks]
+            looks = aspects.fetch(key).shares(character, plant)
+            [share, looks] if looks
           end
           told.any? && character.states.to_h { |state, _| [state, told.sum { |share, looks| share * looks[state] }] }
         end

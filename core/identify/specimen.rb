@@ -28,8 +28,8 @@ module Thistle
         private
 
         def pick(shares, random)
-          left = random.rand * shares.values.sum
-          shares.find { |_, share| (left -= share) <= 0 }&.first || shares.keys.last
+          drawn = random.rand * shares.values.sum
+          RunningSum.reaching(drawn, shares.keys) { |state| shares[state] } || shares.keys.last
         end
       end
     end

@@ -18,7 +18,6 @@ module Thistle
                                :last_load_ml, :acid_g, :asks, :working) do
           def product_ml = products.sum { |part| part.ml || 0.0 }
           def products = parts.select { |part| part.kind == :product }
-          def product_share = product_ml / total_ml
 
           # [hours for which it is good, whose word that is]: the least of what goes into it; nil where nobody says.
           def keeps = doses.filter_map { |dose| dose.product.keeps }.min_by(&:first)

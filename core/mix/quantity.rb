@@ -59,19 +59,24 @@ module Thistle
         end
 
         # Raises BadInput (field :unit) for what is not of the same kind.
-        def +(other) = joined(other, :+, "added to")
-        def -(other) = joined(other, :-, "taken from")
+        def +(other) = alike(other, "added to") && Quantity.new(size + other.size, powers)
+        def -(other) = alike(other, "taken from") && Quantity.new(size - other.size, powers)
 
         # By a number or a quantity.
-        def *(other) = together(other, :*, :+)
-        def /(other) = together(other, :/, :-)
+        def *(other)
+          other = plain(other)
+          Quantity.new(size * other.size, powers.zip(other.powers).map { |one, two| one + two })
+        end
+
+        def /(other)
+          other = plain(other)
+          Quantity.new(size / other.size, powers.zip(other.powers).map { |one, two| one - two })
+        end
 
         # Compares what is of one kind; nil else.
         def <=>(other) = (size <=> other.size if other.is_a?(Quantity) && other.powers == powers)
 
-        def volume? = powers == VOLUME
         def mass? = powers == MASS
-        def area? = powers == AREA
         def zero? = size.zero?
         def positive? = size.positive?
 
@@ -80,17 +85,10 @@ module Thistle
 
         private
 
-        def joined(other, sign, words)
-          mismatch(words) unless powers == other.powers
-          Quantity.new(size.public_send(sign, other.size), powers)
-        end
+        def alike(other, words) = powers == other.powers || mismatch(words)
 
-        def together(other, sign, on_powers)
-          return Quantity.new(size.public_send(sign, other), powers) unless other.is_a?(Quantity)
-
-          Quantity.new(size.public_send(sign, other.size),
-                       powers.zip(other.powers).map { |a, b| a.public_send(on_powers, b) })
-        end
+        # A number as a quantity without a dimension.
+        def plain(other) = other.is_a?(Quantity) ? other : Quantity.new(other, powers.map { 0 })
 
         def mismatch(words)
           raise BadInput.new("One kind of quantity cannot be #{words} another: a volume is no mass without its " \

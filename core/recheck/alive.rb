@@ -25,9 +25,6 @@ module Thistle
         # The same after so many alike.
         def chance(clean_checks, prior: PRIOR, detection: DETECTION) = after([detection] * clean_checks, prior:)
 
-        # Clean checks in a row that bring the chance below a threshold.
-        def checks_needed(threshold = CLOSED_BELOW) = (0..50).find { |n| chance(n) < threshold }
-
         # What a search of a ground finds of what shows there, 0 to 1: people who walked for so many minutes each, where
         # one sees so far (a key of SWEEPS), each at random (Koopman); nil where nobody said how long.
         def detection(people:, minutes:, sight:, m2:)

@@ -111,7 +111,7 @@ module Thistle
         # What a record says, whatever it is of: [stems' worth, dead of them, log odds of being dead with half a stem
         # added on both sides, their precision]. Counts come again and again.
         def told(one)
-          @told[(one.treated << 24) + one.alive] ||= begin
+          (@told[one.treated] ||= {})[one.alive] ||= begin
             worth = worth(one.treated)
             dead, alive = (worth * one.dead) + 0.5, (worth * (1 - one.dead)) + 0.5
             [worth, worth * one.dead, Math.log(dead / alive), 1 / ((1 / dead) + (1 / alive) + (PLANTS**2))].freeze

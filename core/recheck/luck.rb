@@ -46,7 +46,7 @@ module Thistle
           few = mean.lt(0.5).where
           alone = one(mean[few], @z[@use][few]) if few.size.positive?
           found = Numo::NMath.sqrt(variance.inplace).inplace
-          found = [[:*, @z[@use]], [:+, mean], [:+, 0.5]].reduce(found) { |all, (what, by)| all.public_send(what, by) }
+          found = (found * @z[@use]) + mean + 0.5
           found = found.floor.clip(0.0, nil)
           found[few] = alone if alone
           found

@@ -31,9 +31,6 @@ module Thistle
         # Clean looks that count since the last live sight or treatment.
         def clean_checks = clean_by(@records.size - 1).size
 
-        # That a plant stands which its clean looks missed.
-        def chance_alive = alive_by(@records.size - 1)
-
         # What is known of it as Presence reads it, with whose years count.
         def presence(seed_years: nil, piece_years: nil, latitude: 0.0)
           n = @records.size - 1

@@ -30,9 +30,8 @@ module Thistle
 
         def annual? = @plant.is?(:annual)
         def seeds? = !bank_years.nil?
-        def pieces? = range("pieces").high.positive?
 
-        # {parameter => Range} of everything that a future is drawn from.
+        # {parameter => Spread} of everything that a future is drawn from.
         def ranges
           names = [*PARAMETERS, "bank", "piece_keep", *@table["visit"].keys]
           @ranges ||= names.to_h { |name| [name, range(name)] }.freeze

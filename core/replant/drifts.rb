@@ -92,7 +92,8 @@ module Thistle
         def grow(middle, kind, count)
           queue, taken = [middle], 0
           @free[middle] = false
-          while taken < count && (cell = queue.shift)
+          while taken < count && queue.any?
+            cell = queue.shift
             @owners[cell] = kind
             taken += 1
             @cells.each_beside(cell) do |other|

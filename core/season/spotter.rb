@@ -28,8 +28,11 @@ module Thistle
         def warmth(kind)
           near = @seen.select { |_, degree_days| degree_days < kind.degree_days }.max_by(&:last)
           day, sum = near || [LENGTHENS - 1, 0.0]
-          ((day + 1)...@days.size).find { |n| (sum += [@days[n].tmean - BASE, 0].max) >= kind.degree_days }
+          RunningSum.reaching(kind.degree_days, (day + 1)...@days.size, from: sum) { |n| warm(n) }
         end
+
+        # Degree days of a day.
+        def warm(day) = [@days[day].tmean - BASE, 0].max
 
         def frost(kind)
           nights = @days.each_index.select { |n| @days[n].tmin <= kind.at }
@@ -68,9 +71,7 @@ module Thistle
           from = winter_wet ? 0 : first or return
           sum = winter_wet ? kind.degree_days * AUTUMN : 0.0
           finish = winter_wet ? @dry_middle : @days.size
-          (from...finish).find do |n|
-            (sum += @soils[n] == :dry ? 0 : [@days[n].tmean - BASE, 0].max) >= kind.degree_days
-          end
+          RunningSum.reaching(kind.degree_days, from...finish, from: sum) { |n| @soils[n] == :dry ? 0 : warm(n) }
         end
 
         def browned(kind)

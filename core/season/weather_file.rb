@@ -99,7 +99,8 @@ module Thistle
 
             number = Decimal.read(row[header]) or next
             value = gauge.read(number, unit || gauge.units.keys.first)
-            gauge.plausible.cover?(value) ? values[gauge.key] = value : @spikes[gauge.label] += 1
+            fits = gauge.plausible.cover?(value)
+            fits ? values.store(gauge.key, value) : @spikes[gauge.label] += 1
           end
         end
 

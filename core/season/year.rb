@@ -115,8 +115,9 @@ module Thistle
         def members = @members ||= @site.futures(start, length)
 
         def warm_offset(days, degree_days, base)
-          sum = 0.0
-          days.index { |day| (sum += DegreeDays.sine(day.tmin, day.tmax, base)) >= degree_days }
+          RunningSum.reaching(degree_days, days.each_index) do |n|
+            DegreeDays.sine(days[n].tmin, days[n].tmax, base)
+          end
         end
 
         # Warmth marks that someone saw this year, {days from the start at the station => degree days}: later ones are

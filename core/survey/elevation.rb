@@ -123,7 +123,7 @@ module Thistle
         end
 
         def shade(column, row, toward, up)
-          return unless (lie = lie_at(column, row))
+          lie = lie_at(column, row) or return
 
           slope = lie[0] * Math::PI / 180
           facing = (360 - (lie[1] || 0) + 90) * Math::PI / 180

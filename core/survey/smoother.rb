@@ -16,7 +16,10 @@ module Thistle
           forward
           back = @states.last
           smoothed = [back[0]]
-          (@states.size - 2).downto(0) { |n| smoothed << (back = step_back(n, back))[0] }
+          (@states.size - 2).downto(0) do |n|
+            back = step_back(n, back)
+            smoothed << back[0]
+          end
           smoothed.reverse
         end
 

@@ -146,7 +146,10 @@ module Thistle
         def row(n, chords, alike_s)
           [1, -1].sum do |step|
             total, m = 0.0, step == 1 ? n : n - 1
-            while m.between?(0, @points.size - 1) && (alike = likeness(n, m, alike_s)) > 0.01
+            while m.between?(0, @points.size - 1)
+              alike = likeness(n, m, alike_s)
+              break unless alike > 0.01
+
               total += alike * sigma(n) * sigma(m) * ((chords[n][0] * chords[m][0]) + (chords[n][1] * chords[m][1]))
               m += step
             end

@@ -144,7 +144,7 @@ module Thistle
           before = {}
           @day.blocks.each_index.flat_map do |block|
             free = @kinds.transform_values(&:dup)
-            here = @jobs.select { |job| (at = @at[[:here, job, block]]) && values[at] > 0.5 }
+            here = @jobs.select { |job| @at[[:here, job, block]]&.then { |at| values[at] > 0.5 } }
             found = here.map { |job| DayPlan::Turn.new(job:, block:, people: named(job, block, values, free, before)) }
             before = found.to_h { |turn| [turn.job, turn.people] }
             found.reject { |turn| turn.people.empty? }

@@ -65,8 +65,14 @@ module Thistle
           end
         end
 
+        # The number of the next item that nobody has begun yet.
+        def next_item
+          @left -= 1
+          @items - @left
+        end
+
         def begin_spell(station)
-          item = first?(station) ? @items - (@left -= 1) : @queue[station.key].shift
+          item = first?(station) ? next_item : @queue[station.key].shift
           @working[station.key] += 1
           spell = Spell.new(station: station.key, person: @free[station.key].shift, item:, from: @now,
                             to: @now + station.minutes.call(@random))

@@ -62,7 +62,7 @@ module Thistle
       noise = ChunkyPNG::Image.new(400, 400)
       400.times { |x| 400.times { |y| noise[x, y] = (random.rand(1 << 24) << 8) | 255 } }
       [[false, "/survey/arrivals", [["file", file[points.first(2)], { filename: "few.geojson" }]]],
-       [true, "/survey/arrivals", [["file", file[points * 8], { filename: "many.geojson" }]]],
+       [true, "/survey/arrivals", [["file", file[points * 2], { filename: "many.geojson" }]]],
        [true, "/survey/layers", [["corners", "38.01, -91.41\n38.01, -91.40\n38.0, -91.41"],
                                  ["file", noise.to_blob, { filename: "air.png" }]]],
        [false, "/records/properties", [%w[name North], %w[prefix NN], %w[units us], %w[texture loam], %w[latitude 38],

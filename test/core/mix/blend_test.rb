@@ -30,7 +30,7 @@ module Thistle
     def test_dilution
       gallon = blend(20.0, total_ml: 128 * OZ)
 
-      assert_in_delta 0.4878, gallon.product_share, 5e-5
+      assert_in_delta 0.4878, gallon.product_ml / gallon.total_ml, 5e-5
       assert_in_delta 62.44, gallon.product_ml / OZ, 0.005
       assert_in_delta 65.56, gallon.carrier_ml / OZ, 0.005
       assert_in_delta 62.44, gallon.doses.first.strength.in("ounces"), 0.005

@@ -1,0 +1,50 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    # Lists that pages choose from or show beside what they are about. A view asks for them here and never asks the
+    # file itself (test/house/views_test.rb).
+    module Lists
+      LAST, WALKED = 12, 200 # rows of a list that goes on; patches that a practice walk offers
+
+      # Products on the shelf by name; those with known contents; all that ever stood there, for older records.
+      def shelf = @shelf ||= shelf_ever.reject(&:deleted_at)
+      def mixable_shelf = shelf.select { |product| product.label.mixable? }
+      def shelf_ever = @shelf_ever ||= Store::Product.named.all
+
+      def sprayers = Store::Calibration.live.newest.limit(Store::Calibration::LISTED).all
+      def seed_shelf = Store::SeedOnHand.live.order(:native_key, :id).all
+
+      # People of the list by name; all that ever stood on it, for older records; {id => name} of them.
+      def people_listed = people_ever.reject(&:deleted_at)
+      def people_ever = @people_ever ||= Store::Person.named.all
+      def people_names = @people_names ||= Store::Person.names
+
+      def kit_usable = Store::KitItem.usable
+
+      # Of the property at hand, the last ones first.
+      def layers = @layers ||= property.layers_dataset.live.reverse(:id).all
+      def weather_files = Store::WeatherFile.where(property_id: property.id).reverse(:id).limit(LAST).all
+      def sightings = Store::Sighting.live.where(property_id: property.id).reverse(:seen_on).limit(LAST).all
+      def cleanings = Store::Cleaning.where(property_id: property.id).reverse(:done_on, :id).limit(3).all
+      def planting_plans = Store::PlantingPlan.latest(property)
+      def walkable_patches = property.live_patches.limit(WALKED).all
+      def patches_live = property.live_patches.count
+      def totals_of(other) = Store::Totals.new(other)
+
+      # Where its borders put it, in words; nil where nobody knows.
+      def whereabouts = Store::Whereabouts.said(property)
+
+      # Of a patch.
+      def plans_of(patch) = Store::PlantingPlan.live.where(patch_id: patch.id).order(:id).all
+      def trials_of(patch) = Store::TrialRun.live.where(patch_id: patch.id).order(:id).all
+      def quiet_look_at(patch) = Store::QuietLooks.new(patch.property, today).of(patch)
+      def pictures_of(patch) = Store::Picture.every(patch)
+      def picture_pairs_of(patch) = Store::Picture.pairs(patch)
+      def last_picture_of(patch) = Store::Picture.last_of(patch)
+
+      # Patches that are kept out of a work day.
+      def kept_out_of(day) = Store::Patch.where(id: day.bans_kept).all
+    end
+  end
+end
