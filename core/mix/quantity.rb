@@ -68,6 +68,7 @@ module Thistle
           Quantity.new(size * other.size, powers.zip(other.powers).map { |one, two| one + two })
         end
 
+        # The same, divided. What is divided by a quantity of its own kind is a plain number: #ratio says it.
         def /(other)
           other = plain(other)
           Quantity.new(size / other.size, powers.zip(other.powers).map { |one, two| one - two })

@@ -28,7 +28,10 @@ module Thistle
 
         attr_reader :plant
 
+        # Is its whole life one year?
         def annual? = @plant.is?(:annual)
+
+        # Does it bear seed that comes up?
         def seeds? = !bank_years.nil?
 
         # {parameter => Spread} of everything that a future is drawn from.

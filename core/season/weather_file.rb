@@ -97,8 +97,7 @@ module Thistle
           @columns.each_with_object({}) do |(header, gauge, unit), values|
             next if gauge.units.empty?
 
-            number = Decimal.read(row[header]) or next
-            value = gauge.read(number, unit || gauge.units.keys.first)
+            value = Decimal.read(row[header])&.then { |one| gauge.read(one, unit || gauge.units.keys.first) } or next
             fits = gauge.plausible.cover?(value)
             fits ? values.store(gauge.key, value) : @spikes[gauge.label] += 1
           end
