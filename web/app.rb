@@ -66,11 +66,12 @@ module Thistle
       # Parts within parts, deeper than any form goes; nothing of it was read.
       error Rack::QueryParser::ParamsTooDeepError do
         @params ||= {}
-        refuse 400, "What was sent goes deeper than any form here."
+        refuse 400, "The page could not read this form. Open the page again and enter it there."
       end
 
       error Sequel::NoExistingObject do
-        refuse 409, "Someone else changed this meanwhile. Reload, and enter it again."
+        refuse 409, "Someone else changed this record while you were typing. Reload the page, then enter your change " \
+                    "again."
       end
 
       not_found { refuse 404, "There is nothing at this address." }

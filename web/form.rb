@@ -14,13 +14,13 @@ module Thistle
 
         register_macro(:clock) do
           if value && !Core::Season::Clock.known?(value)
-            key.failure("is not a clock of the tz database, such as America/Chicago")
+            key.failure("is not a time zone name, such as America/Chicago")
           end
         end
 
         register_macro(:both_or_neither) do
           given, missing = keys.partition { |name| values[name] }
-          key(missing.first).failure("is needed beside the other") if given.one?
+          key(missing.first).failure("is needed too: enter both fields or neither") if given.one?
         end
 
         register_macro(:day_of_record) do
@@ -50,7 +50,7 @@ module Thistle
         @errors = result.errors.to_h.to_h do |name, words|
           [name, units.comma == :ask ? Core::Decimal.complaint(@raw[name.to_s], words.first) : words.first]
         end
-        @values.each { |name, value| @errors[name] ||= "is past all numbers" if value.is_a?(Float) && value.infinite? }
+        @values.each { |name, value| @errors[name] ||= "is too large" if value.is_a?(Float) && value.infinite? }
       end
 
       def ok? = errors.empty?

@@ -7,7 +7,7 @@ module Thistle
     module Words
       extend self
 
-      STATES = { "reported" => "reported, not settled", "standing" => "standing", "hit" => "hit, not yet checked",
+      STATES = { "reported" => "reported, not settled", "standing" => "standing", "hit" => "treated, not yet checked",
                  "regrowing" => "regrowing", "quiet" => "quiet", "closed" => "closed" }.freeze
       STATE_HUES = { "reported" => "stone", "standing" => "clay", "hit" => "ochre", "regrowing" => "clay",
                      "quiet" => "moss", "closed" => "moss" }.freeze
@@ -27,8 +27,8 @@ module Thistle
       TOUCHES = { "feel" => "touching", "crush" => "crushing", "break" => "breaking", "cut" => "cutting",
                   "dig" => "digging" }.freeze
       # Long work, by what it is.
-      JOBS = { "arrival" => "A file into the survey", "plan" => "A season plan",
-               "settle" => "What the ground says of each patch", "closing" => "Which patches are over" }.freeze
+      JOBS = { "arrival" => "Import of a survey file", "plan" => "A season plan",
+               "settle" => "Slope, water and zones of each patch", "closing" => "Patches that can close" }.freeze
       # Where a direction (degrees from north) points, in eighths.
       def compass(degrees) = Core::Survey::Elevation::POINTS[(degrees / 45.0).round % 8]
 

@@ -65,7 +65,9 @@ module Thistle
           clash(:stems, "Sizes add up to #{counted}, the stems to #{@facts.stems}.")
         end
 
-        def nobody = (clash(:crew, "With nobody here nothing can be done; the shelves show why.") if @facts.crew&.zero?)
+        def nobody
+          clash(:crew, "With no people, no method is possible. Each method shows its reason.") if @facts.crew&.zero?
+        end
 
         def tools
           (clash(:tools, "With no tools at hand only looking and reporting are left.") if @facts.tools &&

@@ -3,7 +3,7 @@
 module Thistle
   module Core
     module Decide
-      # What can hurt, who may do it, what to wear, what to ask for, and where the material goes, for one method at a
+      # Hazards, who may do it, what to wear, what to ask for, and where the material goes, for one method at a
       # patch.
       class Safety
         Line = Value.define(:text, :source)

@@ -17,7 +17,7 @@ module Thistle
 
         # "Bush honeysuckle"
         def short = name.sub(/\Aan? /, "").capitalize
-        # What can hurt of any of them: keys of knowledge/cautions.yml.
+        # Hazards of any of them: keys of knowledge/cautions.yml.
         def hazards(knowledge) = plants.flat_map { |key| knowledge.plant(key).hazards }.uniq
 
         # "a bush honeysuckle, whichever of the four"

@@ -64,7 +64,7 @@ module Thistle
           keys.map { |key| character(key).label.downcase }
         end
 
-        # Answers that fight: each one, and the plant that it speaks for among those it fits. Empty when they agree.
+        # Answers that disagree: each one, and the plant that it speaks for among those it fits. Empty when they agree.
         def fights
           return [] if @top.against.empty?
 

@@ -83,7 +83,7 @@ module Thistle
 
         # What its label would have to say besides; nil where nothing is missing.
         def asks_for
-          return "No active is typed: nothing can be mixed of it." unless mixable?
+          return "No active ingredient was entered. Enter it to mix this product." unless mixable?
           return if density || dry?
 
           missing = main.percent ? "grams (or pounds) of active on a litre (or gallon)" : "percent of active by weight"

@@ -98,7 +98,8 @@ module Thistle
           said = { wait: "natives close the ground by themselves more often than not: weed, and look again",
                    gaps: "natives come, but not everywhere: plant where they do not",
                    plant: "too little comes up by itself to close the ground" }
-          found = [Reason.new(text: steep? ? "bare steep ground does not wait" : said[kind], source: "common_practice")]
+          text = steep? ? "bare steep ground must be planted now" : said[kind]
+          found = [Reason.new(text:, source: "common_practice")]
           if @seedlings.to_f >= FLUSH
             text = "about #{@seedlings.round} seedlings of the invader on a square metre next year: plugs that can " \
                    "be weeded around, nothing sown until the flush is past"

@@ -15,7 +15,7 @@ module Thistle
         Answer = Value.define(:turns, :done, :worth, :quick, :by, :sure)
         PART, WHOLE = 0.6, 0.4 # of what a job is worth, for a share of it and for finishing it
         MOVE, EARLY = 0.002, 0.001 # what each job in a block costs; and one in seed, for each block that follows
-        NOT_THEN = "its hours are not fit then"
+        NOT_THEN = "the weather is not right at that time"
         NOT_THAT_DAY = "its hours are not fit that day"
         WHOLE_DAY = 0.5 # of the time goes to the day as a whole, the rest to two blocks at a time
         MOVE_H = 0.05 # from one patch to the next, and putting down tools (memory)
@@ -34,7 +34,7 @@ module Thistle
         # Pins that a plan does not keep, and why: {job id => words}.
         def unmet(turns)
           lost = @wanted.reject { |id, block| kept?(turns, id, block) }
-          lost.to_h { |id, block| [id, alone_against(id, block) || "it does not fit beside what else is held"] }
+          lost.to_h { |id, block| [id, alone_against(id, block) || "there is no room beside the other fixed stops"] }
         end
 
         # The best plan found within some seconds: an Answer.

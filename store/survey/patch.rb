@@ -146,7 +146,7 @@ module Thistle
         group_key && Core::Knowledge.shipped.groups[group_key]&.then { |found| found if found.include?(plant) }
       end
 
-      # What can hurt of what stands there: keys of knowledge/cautions.yml; of a group, of any of it.
+      # Hazards of what stands there: keys of knowledge/cautions.yml; of a group, of any of it.
       def hazards = group ? group.hazards(Core::Knowledge.shipped) : plant&.hazards.to_a
 
       def cover = cover_class && Core::Survey::Cover.class_of(cover_class)

@@ -41,7 +41,7 @@ module Thistle
     def store(sql) = SQLite3::Database.new(File.join(@data, "thistle.db")).get_first_value(sql)
 
     def test_it_serves_the_demo_keeps_what_was_entered_and_bears_a_folder_that_lost_something
-      serve { assert_includes page.body, "What this day is good for" }
+      serve { assert_includes page.body, "Today's work" }
       SQLite3::Database.new(File.join(@data, "thistle.db"))
                        .execute("UPDATE patches SET note = 'mine' WHERE code = 'Q-01'")
       before = store("SELECT count(*) FROM patches")

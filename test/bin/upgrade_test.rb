@@ -81,7 +81,7 @@ module Thistle
 
         assert_equal "Leaf spray", found["name"]
         assert_equal({ "foliar" => { "wind_high" => 12.0, "rainfast_h" => 4.0 } }, found["limits"])
-        assert_includes found["warnings"], "No active is typed: nothing can be mixed of it."
+        assert_includes found["warnings"], "No active ingredient was entered. Enter it to mix this product."
       end
     end
 

@@ -40,7 +40,7 @@ module Thistle
 
       assert_text "say why it is otherwise than advised"
       assert_field "Who decides", with: "Ada"
-      fill_in "Why otherwise than advised", with: "Roots under the wall"
+      fill_in "Reason for another method", with: "Roots under the wall"
       click_button "Begin this course"
 
       assert_text "Chosen otherwise because: Roots under the wall"

@@ -46,7 +46,7 @@ module Thistle
 
       assert_selector ".answered", text: /Leaves on the stem\s+alternate/
       find(".answered", text: "Leaves on the stem").find("summary", match: :first).click
-      within(".answered", text: "Leaves on the stem") { click_link "Take this answer away" }
+      within(".answered", text: "Leaves on the stem") { click_link "Remove this answer" }
 
       assert_no_selector ".answered", text: "Leaves on the stem"
       find("#group-leaf > summary").click if page.has_no_selector?("#look-leaf_arrangement", wait: 0)

@@ -29,7 +29,7 @@ module Thistle
 
       assert_selector ".lead", text: "quiet"
       find("li.check", text: "0 missed, 0 seedlings").click_link("correct")
-      find("summary", text: "Take it back altogether").click
+      find("summary", text: "Withdraw this record").click
       within(find("details.patch-form")) do
         fill_in "Your name", with: "J. Finch"
         fill_in "Why", with: "It was another day"

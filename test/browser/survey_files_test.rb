@@ -24,7 +24,7 @@ module Thistle
         assert_text "C"
         select "code", from: "Ours for Where"
         select "stems counted", from: "Ours for How many"
-        click_button "Look again with these"
+        click_button "Preview again"
 
         assert_selector ".verdict-tab", text: /2\s+would be refused/
         assert_text "its code A stands in row 1 already"

@@ -60,14 +60,14 @@ module Thistle
 
       form = open("Look again").find("form")
       form.fill_in "Cover", with: "140"
-      form.click_button "Keep what was seen"
+      form.click_button "Save update"
 
       assert_text "must be less than or equal to 100"
       form = find("details[open]", text: "Look again").find("form")
       form.fill_in "Cover", with: "12"
       form.fill_in "Pencil", with: "31"
       form.find("label", text: /\Aflower\z/).click
-      form.click_button "Keep what was seen"
+      form.click_button "Save update"
 
       assert_selector ".story", text: "12 % cover, 31 pencil stems"
       assert_selector "svg.extent"

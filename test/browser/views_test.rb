@@ -75,7 +75,7 @@ module Thistle
       visit "/"
       find("body").send_keys("?")
 
-      assert_selector "dialog#keys", text: "the rooms, in working order"
+      assert_selector "dialog#keys", text: "the pages, in the order of the menu"
       click_button "Close"
       find("body").send_keys("n")
 

@@ -42,7 +42,7 @@ module Thistle
 
       assert_selector ".measure", text: "gross area"
       assert_selector ".measure", text: "to water"
-      fill_in "Stems of them", with: "60"
+      fill_in "Stems on these plants", with: "60"
       pick "Stems mostly", "wrist"
       pick "Cover", "25–50 %"
       pick "Light", "part shade"
@@ -205,7 +205,7 @@ module Thistle
     def today
       find("body").send_keys("0")
 
-      assert_text "What this day is good for"
+      assert_text "Today's work"
       assert_text "Treat again: 4 stems by the check of 12 May 2026"
     end
   end

@@ -24,7 +24,7 @@ module Thistle
       # The first year's look falls within days of full leaf-out, and is the same visit.
       assert_equal ["Before it seeds, look for whatever was missed or stands again",
                     "Every year while seed or pieces may live: new seedlings and shoots (2 years)",
-                    "Next full leaf-out: snapped roots answer"],
+                    "At the next full leaf-out: broken roots resprout"],
                    treatment.tasks.map(&:reason).sort
       assert_equal "moist", treatment.conditions["soil"]
       treat(patch.reload, stems_done: 4)

@@ -141,7 +141,7 @@ module Thistle
       send_form :post, "/decide/rules/local", at: q.id, about: "any", zone: zone.id, reason: "Unsafe trees",
                 person: "Ada", from: "2026-01-01"
 
-      assert_includes last_response.body, "is needed beside the other"
+      assert_includes last_response.body, "is needed too: enter both fields or neither"
       send_form :post, "/decide/rules/local", at: q.id, about: "any", zone: zone.id, reason: "Unsafe trees",
                 person: "Ada"
 

@@ -28,7 +28,7 @@ module Thistle
       assert_equal [9, 10, 11], record["weather"].map { |one| one["at"] }
       get "/"
 
-      assert_said "Records of herbicide are not complete"
+      assert_said "Herbicide records to complete"
       id = record["id"]
       get "/records/treatment/#{id}"
       form = Nokogiri::HTML5(last_response.body).at_css("form[action='/records/treatment/#{id}']")

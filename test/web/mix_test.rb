@@ -109,7 +109,8 @@ module Thistle
        "/work?patch=#{patch("Q-05").id}&method=foliar_spot&product_id=#{id}", "/mix/shelf/file"].each do |path|
         assert_equal 200, get(path).status, path
       end
-      assert_includes json("/mix/shelf/#{id}.json")["warnings"], "No active is typed: nothing can be mixed of it."
+      assert_includes json("/mix/shelf/#{id}.json")["warnings"],
+                      "No active ingredient was entered. Enter it to mix this product."
       assert_nil json("/mix.json?vessel=tank")["product"]["id"]
     end
 

@@ -28,7 +28,7 @@ module Thistle
     # Suckers, a frame, untreated stems beside, natives, effort; put right afterwards like any record.
     def test_all_that_a_look_can_say
       assert_equal 422, look("Q-06", frame_count: "12").status
-      assert_said "is needed beside the other"
+      assert_said "is needed too: enter both fields or neither"
       assert_equal 422, look("Q-06", untreated: "5", untreated_alive: "6").status
       assert_equal 422, look("Q-06", untreated: "many", untreated_alive: "6").status
       odd = { patch: patch("Q-06").id, resprouts: "1", missed: "0", untreated: "x", untreated_alive: "3", minutes: "y" }
@@ -133,7 +133,7 @@ version: "0")
       look("Q-06", file: upload(picture, "p.png"))
       follow_redirect!
 
-      assert_said "The photograph does not know where it was taken."
+      assert_said "The photograph has no location."
       assert_equal patch("Q-06").checks.last.id, Store::Picture.last.check_id
       far = Web::Recheck::LookKept.new(patch("Q-06")).said(patch("Q-06").checks.last, [38.2, -91.4])
 

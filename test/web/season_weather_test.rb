@@ -90,7 +90,7 @@ module Thistle
                 station_latitude: "40")
 
       assert_includes last_response.body, "is not a clock of the tz database"
-      assert_includes last_response.body, "is needed beside the other"
+      assert_includes last_response.body, "is needed too: enter both fields or neither"
     end
 
     # Hopkins' law moves the marks where the station stands elsewhere: a degree south and 122 m lower is eight days.

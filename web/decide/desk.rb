@@ -35,7 +35,7 @@ module Thistle
         # What is asked of amounts, {field => [label, unit or nil, what is there]}.
         def amounts
           asked = { "plants" => ["How many plants", nil, facts.plants] }
-          asked["stems"] = ["Stems of them", nil, facts.stems] if facts.plant.woody?
+          asked["stems"] = ["Stems on these plants", nil, facts.stems] if facts.plant.woody?
           asked["seedlings"] = ["Seedlings beside", nil, facts.seedlings] if @patch
           asked["area"] =
             [@patch ? "How much ground" : "On", @units.unit(:area), @units.from_si(:area, facts.area_m2)&.round]

@@ -35,7 +35,7 @@ module Thistle
                  "aquatic" => "work in the water" }.freeze
         LEFT_OUT = { "window" => "has no method open in these weeks, or takes more than they have.",
                      "label" => "would be past what the label allows on it this year.",
-                     "room" => "gave way to what prevents more with the same hours, mix or money." }.freeze
+                     "room" => "left out: other patches prevent more harm with the same hours, mix or money." }.freeze
         UNSAID = %i[plant season phases schools tools next_days].freeze # what a reason's own words say better
 
         def initialize(property, today)

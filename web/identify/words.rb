@@ -54,7 +54,7 @@ module Thistle
 
         def way_back(plant)
           ways = WAYS.select { |trait, _| plant.is?(trait) }.values
-          ways.empty? ? "Not from the root, once it is out." : "It #{sentence(ways)}."
+          ways.empty? ? "It does not grow back once the root is out." : "It #{sentence(ways)}."
         end
 
         def ways_of_spread(plant) = "It travels #{sentence(plant.dispersal["by"].map { |way| SPREAD.fetch(way) })}."

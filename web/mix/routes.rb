@@ -3,7 +3,7 @@
 module Thistle
   module Web
     module Mix
-      # How much of what?
+      # Mix amounts
       module Routes
         def self.registered(app)
           app.get "/mix" do

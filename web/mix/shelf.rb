@@ -31,7 +31,7 @@ module Thistle
           found = [label.asks_for, expiry(label), short(label, left)]
           found << "Nothing is left." if left && left <= 0
           found << "Little is left." if left&.between?(0.01, LITTLE_ML)
-          found << "No use is typed from its label: every mix of it asks." if label.uses.empty?
+          found << "No use was entered from its label. No mix can be checked against it." if label.uses.empty?
           found.compact
         end
 

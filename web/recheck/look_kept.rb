@@ -27,24 +27,24 @@ module Thistle
         def idle(check)
           return if check.live? || @patch.shows?(check.checked_on)
 
-          "Nothing would have shown on that day, so it does not count as a clean look."
+          "No plant would have been visible on that day, so this is not a clean check."
         end
 
         def early(check)
           return unless @first_work.nil? || check.checked_on < @first_work
 
-          "No work was recorded by then, so it says nothing of how well it worked."
+          "This check is from before the first treatment, so it does not show how well a method worked."
         end
 
         def twice(check)
           return unless @days.include?(check.checked_on)
 
-          "There is another look of that day; both are kept, and what was alive counts."
+          "There is another check on that day. Both are saved; if either found live plants, they count."
         end
 
         def placed(photo)
           return unless photo
-          return "The photograph does not know where it was taken." if photo.empty?
+          return "The photograph has no location." if photo.empty?
 
           point = Core::Survey::Shape.new({ "type" => "Point", "coordinates" => photo.reverse })
           metres = @patch.shape.distance(point)

@@ -27,7 +27,7 @@ module Thistle
           app.post "/recheck/tasks" do
             patch = patch_at(params["patch"])
             visit = Forms::Visit.new(params, units:, today:)
-            next go_to("/survey/patches/#{patch.id}", "It will be asked for.") if visit.store(patch, site)
+            next go_to("/survey/patches/#{patch.id}", "The visit is on the list.") if visit.store(patch, site)
 
             show_patch(patch, status: 422, visit:)
           end
@@ -35,7 +35,7 @@ module Thistle
           Routes.by_word(app, "made", "Made: it is off the list.") do |task, today|
             { done_on: task.done_on ? nil : today, done_by: task.done_on ? nil : "hand" }
           end
-          Routes.by_word(app, "drop", "Taken back: nobody is asked to come.") do |task, _|
+          Routes.by_word(app, "drop", "The visit is off the list.") do |task, _|
             { dropped_at: task.dropped_at ? nil : Time.now.utc }
           end
 

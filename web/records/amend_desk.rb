@@ -96,7 +96,7 @@ module Thistle
           @form = FORMS.fetch(kind).new(@params, units: @units, today: @today, **limits)
           read(reasoned: true)
           changed = form.ok? ? form.columns.reject { |column, value| before[column] == value } : {}
-          form.failed(:base, "Nothing is different from what is kept.") if form.ok? && changed.empty?
+          form.failed(:base, "You did not change anything.") if form.ok? && changed.empty?
           return false unless form.ok? && amend.ok?
 
           record.correct(**amend.values, **changed)

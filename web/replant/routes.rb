@@ -3,7 +3,7 @@
 module Thistle
   module Web
     module Replant
-      # What goes back?
+      # Natives to plant
       module Routes
         def self.registered(app)
           app.helpers Words, Helpers

@@ -69,7 +69,7 @@ module Thistle
                               "Take it off, or change the kind.",
                    nothing_fits: "Nothing is left to choose from: the area is too small for the spacing, or too much " \
                                  "is left out.",
-                   locks: "More has to be in it than there may be kinds.",
+                   locks: "You keep more natives than the number of kinds allowed.",
                    budget: "Nothing keeps the shares within that budget.",
                    grass: "The share of grass cannot be kept with what there is.",
                    share: "The shares cannot be kept: more kinds, a larger most of one, or fewer left out." }.freeze

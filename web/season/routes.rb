@@ -137,7 +137,7 @@ module Thistle
           app.post "/season/calendar/key" do
             had = property.calendar_token
             property.renew_calendar_key
-            go_to "/season/calendar", had ? "The old address is dead; this is the new one." : "This is its address."
+            go_to "/season/calendar", had ? "The old address no longer works. Use this one." : "This is its address."
           end
         end
 

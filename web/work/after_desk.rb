@@ -7,8 +7,8 @@ module Thistle
       class AfterDesk
         # form: Forms::Treatment; asks: [what is to be looked at].
         Sheet = Struct.new(:card, :form, :asks)
-        STOPPED = "It was begun and never stopped: the likely stop is taken. Correct the hours."
-        ONLY_CUT = "It was tapped as only cut, not treated: the record says so."
+        STOPPED = "The timer was started but not stopped. The end time is a guess: please correct the hours."
+        ONLY_CUT = "The crew tapped “only cut”. The record says: cut, not treated."
 
         attr_reader :work_day, :kept
 

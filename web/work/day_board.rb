@@ -107,7 +107,7 @@ module Thistle
 
         def brief(stop) = (@briefs ||= {})[stop.number] ||= Core::Work::Brief.new(situation(stop), stop.removal)
 
-        # What can hurt, once each: of plants, methods, ground and weather.
+        # Hazards, once each: of plants, methods, ground and weather.
         def hazards = stops.flat_map { |stop| brief(stop).safety.hazards }.uniq
         def dress = stops.flat_map { |stop| brief(stop).safety.dress }.uniq
 

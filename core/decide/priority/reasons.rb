@@ -47,7 +47,7 @@ module Thistle
           # What was begun, and in how many years it ends.
           def finishing(one)
             years = one.verdict.years_to_quiet
-            takes = years ? "#{years} years to quiet" : "nothing open now ends it"
+            takes = years ? "#{years} years to quiet" : "no method allowed now can finish it"
             return takes unless one.started
 
             one.left ? "begun, #{one.left} are left" : "begun, #{takes}"

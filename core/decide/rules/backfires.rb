@@ -8,7 +8,7 @@ module Thistle
           :backfires,
           about: :any, looks: %i[plant],
           source: "common_practice", force: :safety,
-          says: "What a plant's own file says backfires is not done to it, whatever the method."
+          says: "A method that makes this plant worse, by the plant's file, is never used."
         ) do |now, removal|
           no removal.told(now.plant)["text"] if removal.harms?(now.plant)
         end

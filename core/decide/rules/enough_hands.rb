@@ -8,7 +8,7 @@ module Thistle
           :enough_hands,
           about: :any, looks: %i[crew],
           source: "common_practice", force: :safety,
-          says: "Nothing is done by nobody, and some work never by one."
+          says: "Every method needs somebody. Some methods need two people or more."
         ) do |now, removal|
           if now.crew&.zero?
             no "Nobody is here to do it."

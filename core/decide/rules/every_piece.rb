@@ -8,7 +8,7 @@ module Thistle
           :every_piece,
           about: %i[pulling digging severing rolling], looks: %i[plant],
           source: "common_practice",
-          says: "Of what roots from pieces nothing is left behind."
+          says: "If a plant roots from pieces, no piece is left behind."
         ) do |now|
           if now.plant.is?(:fragments_root)
             note "Every piece roots: count what comes out, sift, and leave nothing on the soil."

@@ -8,7 +8,7 @@ module Thistle
           :not_known,
           about: :any, looks: %i[plant belongs size aim],
           source: "common_practice", force: :safety,
-          says: "A method that a plant's file does not name is a question, unless how the plant lives carries it."
+          says: "If the plant's file does not name a method, ask someone first, unless the way it grows supports it."
         ) do |now, removal|
           next if !removal.removes? || (now.at_home? && !now.nuisance?) || removal.told?(now.plant)
 

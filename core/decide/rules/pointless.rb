@@ -8,7 +8,7 @@ module Thistle
           :pointless,
           about: :any, looks: %i[plant],
           source: "common_practice",
-          says: "What a plant's own file says is done in vain is not worth a day."
+          says: "A method that does not work on this plant, by the plant's file, is not used."
         ) do |now, removal|
           no "In vain: #{removal.told(now.plant)["text"]}" if removal.pointless?(now.plant)
         end

@@ -9,7 +9,7 @@ module Thistle
           :protected_ground,
           about: :any, looks: %i[zones aquatic_label],
           source: "common_practice", force: :legal,
-          says: "What a mapped zone forbids is not done in it, nor as near as it asks."
+          says: "Work that a zone forbids is not done in the zone, or within its distance."
         ) do |now, removal|
           near = now.zones&.find do |zone|
             kind = Knowledge.shipped.zone_kinds.fetch(zone.kind)

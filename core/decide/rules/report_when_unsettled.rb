@@ -15,7 +15,7 @@ module Thistle
           elsif now.unreported?
             go "New here: report it today, before anything is removed."
           else
-            no "The name is settled: there is better to do than report."
+            no "The name is confirmed: no report is needed."
           end
         end
       end

@@ -13,7 +13,7 @@ module Thistle
           if now.stance == "none"
             no "This ground is kept without herbicide."
           elsif removal.herbicide == :foliar && now.stance != "any"
-            no "Stance here is stem-only herbicide: no leaf spraying."
+            no "This property allows herbicide on stems only: no leaf spraying."
           end
         end
       end

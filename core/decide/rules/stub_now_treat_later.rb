@@ -11,7 +11,7 @@ module Thistle
           says: "A stub is cut tall only where that school is kept, and only while it cannot be treated."
         ) do |now, removal|
           next unless removal.is?(:marking)
-          next no("This ground cuts nothing before it can be treated.") unless now.school(:cut_when) == "tall_stub"
+          next no("Here nothing is cut before it can be treated.") unless now.school(:cut_when) == "tall_stub"
 
           if now.sap_rising? || !now.licensed || now.stance == "none"
             go "It cannot be treated now: cut tall, mark, and make the low cut in season."

@@ -18,7 +18,8 @@ module Thistle
             stuck = now.soil == :dry || !now.in_leaf?
             next no("The ground is workable: no need to only mark it.") unless stuck
 
-            go "Too dry to pull and too rank to spray: tape it, mark it, come back after rain."
+            go "The soil is too dry to pull, or there are no green leaves to spray. Tape the plant, mark the place, " \
+               "come back after rain."
           elsif now.licensed && now.stance != "none"
             no "Someone licensed is here: treat it instead."
           else

@@ -91,7 +91,8 @@ module Thistle
       plan = Work::DayPlan.new(day, jobs, pins: { 1 => 1, 2 => 1, 9 => nil })
       turns = plan.solve.turns
 
-      assert_equal({ 1 => "its hours are not fit then", 9 => "no method is right for it that day" }, plan.unmet(turns))
+      assert_equal({ 1 => "the weather is not right at that time", 9 => "no method is right for it that day" },
+                   plan.unmet(turns))
       assert_includes turns.map { |turn| [turn.job.id, turn.block] }, [2, 1]
       assert_includes turns.map { |turn| turn.job.id }, 1
     end

@@ -14,7 +14,7 @@ module Thistle
             end
             rule(:due_on) do
               if value && (value - today).to_i.abs > 366 * 50
-                key.failure("is further off than anyone plans: within fifty years")
+                key.failure("must be within fifty years")
               end
             end
           end

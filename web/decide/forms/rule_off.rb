@@ -14,7 +14,7 @@ module Thistle
             end
             rule(:rule) do
               if value && Core::Decide::Rule.named(value.to_sym).binding?
-                key.failure("is one of safety or law: it can be tightened, never switched off")
+                key.failure("is a safety or legal rule and cannot be switched off. You can add a stricter rule")
               end
             end
           end

@@ -31,7 +31,7 @@ module Thistle
               desk = CourseDesk.new(params, named(patch_at(params["patch"])), today)
               form = Forms::Course.new(params, units:, today:, otherwise: desk.otherwise?)
               unless desk.course.possible?
-                form.failed(:person, "cannot begin it: there is no day within a year on which the rules let it go")
+                form.failed(:person, "cannot start: the rules do not allow this method on any day within a year")
               end
               next show("decide/course_new", status: 422, desk:, form:) unless form.ok?
 

@@ -36,7 +36,9 @@ module Thistle
 
             app.get "/recheck/patches/:id/outlook" do
               patch = patch_at(params["id"])
-              next go_to("/survey/patches/#{patch.id}", "Name it first: an outlook is of a plant.") unless patch.plant
+              unless patch.plant
+                next go_to("/survey/patches/#{patch.id}", "Identify the plant first. The outlook depends on it.")
+              end
 
               desk = OutlookDesk.new(params, patch, today)
               show("recheck/outlook", patch:, desk:) { Answers.outlook(desk) }

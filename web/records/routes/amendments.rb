@@ -23,7 +23,7 @@ module Thistle
 
             app.post "/records/:kind/:id/take-back" do
               desk = amend_desk
-              amended(desk, "Taken back. It stays on record, and says nothing any more.") { desk.take_back }
+              amended(desk, "Withdrawn. You can still read the record, but it no longer counts.") { desk.take_back }
             end
 
             app.post "/records/:kind/:id/bring-back" do

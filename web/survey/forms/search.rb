@@ -20,11 +20,13 @@ module Thistle
             rule(:searched_on).validate(:day_of_record)
           end
 
+          NOT_SOUGHT = "Choose the plants that you searched for. Without them, an absence cannot be recorded."
+
           # The stored search, or nil with errors. plants, found: lists of plant keys; more: columns that nobody types.
           def store(property, plants, found, **more)
             library = Core::Knowledge.shipped.plants
             plants, found = [plants, found].map { |keys| Array(keys).select { |key| library.key?(key) } }
-            errors[:plants] = "Say what you looked for: only then is not finding it worth a record." if plants.empty?
+            errors[:plants] = NOT_SOUGHT if plants.empty?
             shape = read_shape or return
             Store::Search.record(property, shape, plants: plants | found, found:, sight_m: si(:sight, :length),
                                                   **values.slice(:searched_on, :minutes, :people, :note), **more)

@@ -27,7 +27,8 @@ module Thistle
             end
             LISTS.each do |list|
               rule(list) do
-                key.failure("holds something that is none") if value && (value.split(",") - CREW[list.to_s].keys).any?
+                unknown = value.to_s.split(",") - CREW[list.to_s].keys
+                key.failure("holds a choice that is not on the list") if unknown.any?
               end
             end
             rule(:roles, :licence_expires_on) do
