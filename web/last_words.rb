@@ -12,9 +12,9 @@ module Thistle
         [known ? 503 : 500, { "content-type" => "text/plain; charset=utf-8" }, [known ? kept(fault) : App::WRONG]]
       end
 
-      # "Nothing of this was kept, and nothing that was there is lost: the disk is full."
+      # "This was not saved. Your earlier records are safe. Reason: the disk is full."
       def self.kept(fault)
-        "Nothing of this was kept, and nothing that was there is lost: #{Store::Database.said(fault)}"
+        "This was not saved. Your earlier records are safe. Reason: #{Store::Database.said(fault)}"
       end
 
       def initialize(app)

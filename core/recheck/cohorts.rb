@@ -49,7 +49,7 @@ module Thistle
         # Of any plant, whatever was missed or stands again: before it is in green seed, or where it is, before any is
         # ripe; while it is in seed, soon.
         def missed
-          what = @plant.is?(:annual) ? "plants that were missed" : "whatever was missed or stands again"
+          what = @plant.is?(:annual) ? "plants that were missed" : "missed plants and regrowth"
           found = []
           found << cohort(@since + LEAST, @since + SEEDING, what) if goes_on_seeding?
           found << cohort(@since + LEAST, before_seed, what) if ripe

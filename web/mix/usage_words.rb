@@ -41,11 +41,11 @@ module Thistle
         def alarm(finding)
           case finding&.kind
           when :short
-            "Enough for about #{finding.enough_for} of #{finding.stems} stubs (#{finding.low} to #{finding.high}): " \
-            "look for dye once more before you leave."
+            "The mix used is enough for about #{finding.enough_for} of #{finding.stems} stubs (#{finding.low} to " \
+            "#{finding.high}). Before you leave, check every stub for dye."
           when :heavy
-            "Enough for about #{finding.enough_for} stubs where #{finding.stems} were counted: drip, or stubs that " \
-            "nobody counted."
+            "The mix used is enough for about #{finding.enough_for} stubs, but #{finding.stems} were counted. Either " \
+            "mix dripped, or some stubs were not counted."
           end
         end
 
@@ -74,7 +74,8 @@ module Thistle
 
           said = vessel == "jar" ? ->(ml) { units.volume(ml) } : ->(ml) { units.rate(ml / 1000) }
           middle = "#{said[usage.median]}#{" a stem" if vessel == "jar"}"
-          "From #{usage.count} records here: #{middle}, #{said[usage.low]} to #{said[usage.high]} on four days of five."
+          "From #{usage.count} records here: #{middle}, usually #{said[usage.low]} to #{said[usage.high]} " \
+            "(80 % range)."
         end
       end
     end

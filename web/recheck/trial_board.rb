@@ -24,7 +24,7 @@ module Thistle
           ahead, behind = name(trial.leading), name(1 - trial.leading)
           case trial.settled
           when :better then "Settled: it is #{likely} (#{percent} %) that “#{ahead}” kills more here than “#{behind}”."
-          when :alike then "Decided: the methods hardly differ here. The wrong one would lose fewer than 2 stems in 100."
+          when :alike then "Decided: the methods hardly differ here. The wrong one would lose under 2 stems in 100."
           else waiting(ahead)
           end
         end

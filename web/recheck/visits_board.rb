@@ -35,8 +35,8 @@ module Thistle
           return unless one.seeded_on
 
           years = one.years.to_i
-          again = years.positive? ? ", and #{Web::Words.count(years, "year")} of seedlings begin again" : ""
-          "Its seed has ripened since #{Web::Words.day(one.seeded_on)}: what was missed has sown#{again}."
+          again = years.positive? ? ": expect seedlings for #{Web::Words.count(years, "year")} again" : ""
+          "Its seed ripened on #{Web::Words.day(one.seeded_on)}. Missed plants have dropped seed#{again}."
         end
 
         def dearer(one)

@@ -14,8 +14,8 @@ module Thistle
           "adults" => "grown plants that live a year",
           "to_seed" => "years from seedling to seed",
           "fecundity" => "living seeds of a plant in a year",
-          "resprout" => "hurt plants that bear again a year later",
-          "seeds_on" => "hurt plants that seed in the same year",
+          "resprout" => "treated plants that survive and bear seed again after a year",
+          "seeds_on" => "treated plants that survive and bear seed in the same year",
           "creep" => "new plants by root or runner",
           "daughters" => "new plants that bear within a year",
           "wakes" => "suckers of a plant cut and not treated",
@@ -59,7 +59,8 @@ module Thistle
         # A way of going on: "Cut stump", "Cut stump, soil stirred and every flush taken".
         def way(strategy, first)
           name = Core::Knowledge.shipped.removal(first).name
-          { "stirred" => "#{name}, soil stirred and every flush taken", "skipped" => "#{name}, but nobody this year",
+          { "stirred" => "#{name}, with soil stirred and all seedlings removed",
+            "skipped" => "#{name}, but no visit this year",
             "stopped" => "Stop now" }.fetch(strategy.key) { Core::Knowledge.shipped.removal(strategy.key).name }
         end
 

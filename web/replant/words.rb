@@ -47,7 +47,7 @@ module Thistle
           case gap.about
           when :grass
             share = (gap.what * 100.0 / Core::Replant::PlantMix::PARTS).round
-            "Grass and sedge only #{share} %: too little of it fits. What holds the ground between the flowers?"
+            "Only #{share} % grass and sedge: too few kinds suit this place. Grass holds the soil between the flowers."
           when :third then "Only #{3 - gap.short} of three in flower from #{Date::MONTHNAMES[gap.what.first]} to " \
                            "#{Date::MONTHNAMES[gap.what.last]}."
           else "#{gap_name(gap)}: #{gap.possible ? "not within what was stated" : "nothing of the list does it"}."
@@ -65,8 +65,8 @@ module Thistle
           end
         end
 
-        NO_MIX = { lock_lost: "Something that has to be in it does not suit this ground, or comes in another form. " \
-                              "Take it off, or change the kind.",
+        NO_MIX = { lock_lost: "A native that you keep does not suit this place, or is not sold in this form. Remove " \
+                              "it, or choose another form.",
                    nothing_fits: "Nothing is left to choose from: the area is too small for the spacing, or too much " \
                                  "is left out.",
                    locks: "You keep more natives than the number of kinds allowed.",

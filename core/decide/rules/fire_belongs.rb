@@ -8,8 +8,8 @@ module Thistle
           :fire_belongs,
           about: :burning, looks: %i[fire_adapted climate plant],
           source: "common_practice", force: :safety,
-          says: "Fire only where the vegetation has always burned, never in a desert, " \
-                "never for what it feeds or what smokes poison."
+          says: "Burn only where the vegetation has always burned, and never in a desert. Never burn a plant that " \
+                "fire helps, or one with poisonous smoke."
         ) do |now|
           if now.plant.hazards.include?("poison") then no "Its smoke carries the poison."
           elsif now.plant.is?(:fire_wakes) then no "Fire wakes its seed."

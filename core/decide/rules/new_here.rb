@@ -13,8 +13,8 @@ module Thistle
         ) do |now, removal|
           next if !now.unreported? || removal.is?(:reporting, :marking, :seed_stop)
 
-          no "New to this region, or watched for here: report it first, and let whoever answers for the region say " \
-             "what is done."
+          no "This plant is new to the region or on the watch list. Report it first. The region's authority says " \
+             "what to do."
         end
       end
     end

@@ -13,9 +13,9 @@ module Thistle
           next if !removal.removes? || (now.at_home? && !now.nuisance?) || removal.told?(now.plant)
 
           carried = removal.carried(now.plant, now.size)
-          if carried then note "Its file does not name it. How it lives speaks for it: #{carried}."
+          if carried then note "The plant's file does not name this method. The way it grows supports it: #{carried}."
           else
-            ask "Not known for this plant. It would serve if #{removal.needs}. Ask someone who has done it to " \
+            ask "Not known for this plant. It would work if #{removal.needs}. Ask someone who has used it on " \
                 "this plant."
           end
         end

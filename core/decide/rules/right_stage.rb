@@ -13,7 +13,7 @@ module Thistle
           stages = removal.told(now.plant)&.fetch("at", nil) or next
           next if stages.include?(now.stage.to_s) || (stages.include?("budding") && now.phases.include?(:budding))
 
-          wait "At another stage it does not serve: #{removal.told(now.plant)["text"]}"
+          wait "Only at the right stage. #{removal.told(now.plant)["text"]}"
         end
       end
     end

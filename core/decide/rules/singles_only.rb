@@ -13,8 +13,8 @@ module Thistle
           if removal.key == "spade_circle" && now.cover && now.cover > 50
             no "A colony this dense is covered, rolled or stripped; the spade is for single plants."
           elsif removal.told(now.plant)&.key?("singles") && !now.few
-            no "For one or a few plants#{" (not counted here)" if now.few.nil?}: in a stand the roots that stay " \
-               "answer with more."
+            no "Only for one or a few plants#{" (not counted here)" if now.few.nil?}. In a dense patch, the roots " \
+               "that stay resprout with more stems."
           end
         end
       end

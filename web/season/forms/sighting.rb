@@ -87,7 +87,7 @@ module Thistle
             return if days <= FAR || values[:sure]
 
             @doubtful = true
-            "is #{days} days outside what is usual for #{what}: say it again if it is so"
+            "is #{days} days outside the usual dates of #{what}. If it is right, send it once more"
           end
         end
       end
