@@ -12,7 +12,7 @@ module Thistle
         return @app.call(env) unless env["CONTENT_LENGTH"].to_i > @limit
 
         [413, { "content-type" => "text/plain; charset=utf-8" },
-         ["That is larger than #{@limit / 1024 / 1024} MB. Nothing was taken from it."]]
+         ["The file is larger than #{@limit / 1024 / 1024} MB. Nothing was saved."]]
       end
     end
   end

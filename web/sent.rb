@@ -19,7 +19,7 @@ module Thistle
         return "That holds characters that are no text (UTF-8)." unless text?(params)
 
         name, = params.find { |key, value| !value.nil? && !value.is_a?(String) && !PARTED.include?(key) }
-        "“#{name[0, 40]}” is one answer, not several." if name
+        "“#{name[0, 40]}”: choose one answer only." if name
       end
 
       # Is every text in it valid UTF-8 without control characters, and nothing deeper than a form goes?

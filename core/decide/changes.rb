@@ -13,7 +13,7 @@ module Thistle
         # What a person could change, in the words of the page; the value, or what works it out from the method.
         CHANGEABLE = {
           licensed: [true, "a licensed person on site"],
-          aquatic_label: [true, "a product labelled for aquatic use with its permit"],
+          aquatic_label: [true, "an aquatic label with its permit"],
           natives_near: [false, "no desirable plant in reach"], settled: [true, "the name settled"],
           reported: [true, "a report made"],
           burn_permit: [true, "a permit and a trained burn crew"],

@@ -36,7 +36,7 @@ module Thistle
         def seed
           return unless @facts.plant.woody? && %w[seedling pencil].include?(@facts.size) && SEEDY.include?(@facts.stage)
 
-          clash(:stage, "A #{@facts.size} bears neither flower nor fruit: one of the two is not so.")
+          clash(:stage, "A #{@facts.size} has no flowers or fruit. Check the size or the stage.")
         end
 
         def water

@@ -111,7 +111,7 @@ module Thistle
             dose.product.on(@use).refusal&.then { |words| refuse(field, words) }
           end
           if carriers.uniq.size > 1
-            refuse :second, "One goes into #{carriers.uniq.join(", the other into ")}: they make no tank together."
+            refuse :second, "One product needs #{carriers.uniq.join(", the other ")}. They cannot go in one tank."
           end
           if carrier != "water" && @extras.any?(&:in_water)
             refuse :ams, "Ammonium sulphate answers hard water: there is none in #{carrier}."

@@ -28,7 +28,7 @@ module Thistle
         # From a nozzle caught for a while, the pace, how far apart nozzles (or passes) are. Raises BadInput by field.
         def nozzle(ml:, seconds:, km_h:, spacing_m:)
           positive(ml:, seconds:, pace: km_h, spacing: spacing_m)
-          refuse :pace, "Faster than #{FASTEST_KM_H.round} km/h is no walk and no field pass." if km_h > FASTEST_KM_H
+          refuse :pace, "Enter a pace of at most #{FASTEST_KM_H.round} km/h." if km_h > FASTEST_KM_H
           refuse :spacing, "Passes are not more than #{WIDEST_M.round} m apart." if spacing_m > WIDEST_M
           flow = Quantity.of(ml, "mL") / Quantity.of(seconds, "s")
           swept = Quantity.of(km_h, "km") / Quantity.of(1, "h") * Quantity.of(spacing_m, "m")

@@ -3,7 +3,7 @@
 module Thistle
   module Core
     module Mix
-      # What a method puts on or into the plant, and what falls beside it: shares of what is used, from planning values.
+      # What a method puts on or into the plant, and what falls off-target: shares of what is used, from planning values.
       # In grams of acid where the label's grams are known, else in mL of product.
       OffTarget = Value.define(:removal, :product, :product_ml, :acid_g, :low, :high, :source) do
         # litres of ready mix at a strength. Nil where the method has no shares.
@@ -18,7 +18,7 @@ module Thistle
         # Of what is used: grams of acid, or mL of product where grams are not known.
         def amount = acid_g || product_ml
 
-        # [least, most] of it that reaches the plant, and that falls beside.
+        # [least, most] of it that reaches the plant, and that falls off-target.
         def on_target = [amount * low, amount * high]
         def off_target = [amount * (1 - high), amount * (1 - low)]
       end

@@ -25,8 +25,8 @@ module Thistle
         def self.too_strong(most, way, product)
           return "That is more than #{(DENSEST * 1000).round} g on a litre: it would not come apart." if product.dry?
 
-          "That is stronger than the product itself (#{Product.short(most)} #{Way::ALL[way].label}): no mixing " \
-            "makes that."
+          "That is stronger than the product itself (#{Product.short(most)} #{Way::ALL[way].label}). Enter a " \
+            "lower strength."
         end
 
         def self.refuse(message) = raise(BadInput.new(message, field: :target))

@@ -42,7 +42,7 @@ module Thistle
                              .find { |day| day > after + NEAR }
                 end
           Visit.new(key: "rest", kind: "check", due_on: due || (after >> 12), source: "common_practice",
-                    text: "Every year while seed or pieces may live: new seedlings and shoots")
+                    text: "Every year while seed or pieces live in the soil: new seedlings and shoots")
         end
 
         # The look of a plant's year: before its green seed, once it has been in leaf for three weeks where that is

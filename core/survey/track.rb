@@ -85,7 +85,7 @@ module Thistle
           calm = kept(fair, "a jump faster than anyone walks") { |all| calm(all) }
           gaps = calm.each_cons(2).count { |a, b| b.time - a.time > GAP_S }
           if gaps.positive?
-            notes << "The walk pauses #{gaps} times for over two minutes; a straight line stands for each."
+            notes << "The track has #{gaps} gaps of more than two minutes. A straight line bridges each gap."
           end
           calm
         end

@@ -18,7 +18,7 @@ module Thistle
       assert_includes current_url, "soil=dry"
       choose_in "Stems", "wrist"
 
-      assert_selector ".verdict.no", text: /Pull by hand.*Would go with seedlings only/m
+      assert_selector ".verdict.no", text: /Pull by hand.*Possible with seedlings only/m
       check "More that may differ: how much there is, what the ground is for, crew, tools, schools, footing"
       answered
       uncheck "jaw-and-lever puller"

@@ -36,7 +36,9 @@ module Thistle
         next unless answer.media_type == "text/html" && !answer["content-encoding"]
         next if answer.singleton_methods.include?(:body)
 
-        close = close_up(answer.body)
+        sent = answer.body
+        close = close_up(sent)
+        answer.define_singleton_method(:as_sent) { sent }
         answer.define_singleton_method(:body) { close }
       end
     end

@@ -22,7 +22,7 @@ module Thistle
       assert_includes no["safety"]["who"].first, "allows to apply herbicide"
       get "/decide?patch=#{patch("Q-05").id}&licensed=no&size=wrist&date=2026-10-20"
 
-      assert_match(%r{Would go</b>with a licensed person on site}, last_response.body)
+      assert_match(%r{Possible</b>with a licensed person on site}, last_response.body)
     end
 
     def test_crew_tools_and_a_measured_stem_are_read_or_refused_in_words

@@ -43,7 +43,7 @@ module Thistle
         def early_reason(plant)
           return "It is on #{@property.name}'s watch list." if @property.watched?(plant)
 
-          "The library does not know it from #{Core::Identify::Regions::NAMES.fetch(@property.region)}."
+          "The library has no record of this plant in #{Core::Identify::Regions::NAMES.fetch(@property.region)}."
         end
 
         def way_of_life(plant)

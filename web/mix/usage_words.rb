@@ -32,8 +32,8 @@ module Thistle
         # What a record brought past its label's year.
         def past(work, units)
           work.past_label.map do |limit|
-            "#{limit.acid.capitalize}: #{ground_dose(limit.lies, units)} lies on it now, past what its label allows " \
-              "in a year (#{ground_dose(limit.most, units)})."
+            "#{limit.acid.capitalize}: #{ground_dose(limit.lies, units)} has been applied this year. The label " \
+              "allows #{ground_dose(limit.most, units)} in a year."
           end
         end
 

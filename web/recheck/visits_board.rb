@@ -40,7 +40,9 @@ module Thistle
         end
 
         def dearer(one)
-          "About #{@property.rates.currency}#{one.money.round} more to clear by now." if one.money && one.money >= 1
+          return unless one.money && one.money >= 1
+
+          "Clearing it now costs about #{@property.rates.currency}#{one.money.round} more."
         end
       end
     end

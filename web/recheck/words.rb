@@ -89,12 +89,13 @@ module Thistle
                .map { |what, chance| "#{what} #{(chance * 100).round(1).to_s.delete_suffix(".0")} %" }.join(", ")
         end
 
-        # A chance as people say it.
+        # A share of futures as people say it: "1 of 33", "8 of 10".
         def chance(share)
-          return "hardly ever" if share < 0.01
-          return "nearly always" if share > 0.99
+          return "almost no" if share < 0.01
+          return "nearly all" if share > 0.99
+          return "#{(share * 100).round} of 100" if share > 0.95
 
-          share < 0.5 ? "1 in #{(1 / share).round}" : "#{(share * 10).round} in 10"
+          share < 0.5 ? "1 of #{(1 / share).round}" : "#{(share * 10).round} of 10"
         end
 
         # A value of a parameter, a share in percent.

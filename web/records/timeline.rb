@@ -72,7 +72,8 @@ module Thistle
           told = { plants: work.plants_done, stems: work.stems_done, buckets: work.buckets }.compact
           counted = told.map { |what, number| "#{number} #{what}" }
           amount = counted.any? ? counted.join(", ") : @property.measures.area(work.area_m2)
-          "#{work.removal.name}: #{amount}, #{work.crew_size} people, #{work.hours.to_s.delete_suffix(".0")} h"
+          "#{work.removal.name}: #{amount}, #{Web::Words.count(work.crew_size, "person", "people")}, " \
+            "#{work.hours.to_s.delete_suffix(".0")} h"
         end
 
         def said_check(check) = "#{check.resprouts} alive, #{check.missed} missed, #{check.young} seedlings"

@@ -133,7 +133,7 @@ module Thistle
               entry("fit-#{key}-#{date}", kind: "Work days", title: "#{fit.limits.label}: good hours",
                                           from: [date, stretch.from], to: [date, stretch.to],
                                           text: "By the forecast of #{Web::Words.day(@today)}. The label, " \
-                                                "the sky and the soil have the last word.")
+                                                "the actual weather and the soil decide.")
             end
           end
         end

@@ -18,7 +18,7 @@ module Thistle
           @placed, @lost = Formats::Image.all(files).partition(&:latitude)
           return unless @placed.empty?
 
-          raise Core::BadInput.new("None of them knows where it was taken: the camera's position was off. " \
+          raise Core::BadInput.new("None of the photographs has a location: location was off in the camera. " \
                                    "Draw the point instead.",
                                    field: :photos)
         end

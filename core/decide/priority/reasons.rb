@@ -47,10 +47,14 @@ module Thistle
           # What was begun, and in how many years it ends.
           def finishing(one)
             years = one.verdict.years_to_quiet
-            takes = years ? "#{years} years to quiet" : "no method allowed now can finish it"
+            takes = case years
+                    when nil then "no method allowed now can finish it"
+                    when 1 then "1 year until quiet"
+                    else "#{years} years until quiet"
+                    end
             return takes unless one.started
 
-            one.left ? "begun, #{one.left} are left" : "begun, #{takes}"
+            one.left ? "treated before; #{one.left} live plants or stems left" : "treated before; #{takes}"
           end
 
           # Crew hours, to quiet where there is an end.
@@ -59,7 +63,7 @@ module Thistle
             return "work not known" unless hours
 
             "#{format("%.3g", hours)} crew hours " \
-              "#{one.verdict.hours_to_quiet ? "to quiet" : "for one pass, and no end in sight"}"
+              "#{one.verdict.hours_to_quiet ? "until quiet" : "for one pass, with no end in sight"}"
           end
 
           # How far the same plant stands on other ground.

@@ -15,7 +15,7 @@ module Thistle
 
           if now.plant.resprouts?
             no "#{removal.is?(:grazing) ? "Grazing" : "Cutting"} alone is not a kill: " \
-               "what is left of it answers with more stems."
+               "the stump or roots resprout with more stems."
           end
         end
       end

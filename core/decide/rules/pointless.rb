@@ -10,7 +10,7 @@ module Thistle
           source: "common_practice",
           says: "A method that does not work on this plant, by the plant's file, is not used."
         ) do |now, removal|
-          no "In vain: #{removal.told(now.plant)["text"]}" if removal.pointless?(now.plant)
+          no "Does not work: #{removal.told(now.plant)["text"]}" if removal.pointless?(now.plant)
         end
       end
     end

@@ -12,8 +12,8 @@ module Thistle
         ) do |now|
           next unless now.sap_rising?
 
-          wait "Sap is rising and carries herbicide up and out of the cut, not down to the root: " \
-               "weeks before the buds swell until full leaf."
+          wait "The sap is rising and would carry herbicide out of the cut. It rises from some weeks before " \
+               "bud swell until full leaf."
         end
       end
     end

@@ -12,7 +12,7 @@ module Thistle
         ) do |now, removal|
           next unless removal.herbicide?
 
-          height = { "low" => "10 to 15 cm high, so that it shows", "flush" => "flush",
+          height = { "low" => "10 to 15 cm (4 to 6 in) high, so that it shows", "flush" => "flush",
                      "flag" => "climbers at shoulder height as a flag, and low" }.fetch(now.school(:cut_height))
           strength = { "label" => "at the label’s own cut-stump rate",
                        "half" => "at about half strength, " \

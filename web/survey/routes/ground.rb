@@ -23,7 +23,7 @@ module Thistle
               zone = form.store(property)
               next show("survey/zones", status: 422, form:) unless zone
 
-              go_to "/survey/zones", "#{zone.heading} is on the map; every patch near it knows."
+              go_to "/survey/zones", "#{zone.heading} is on the map. Patches near it are updated."
             end
 
             app.delete "/survey/zones/:id" do

@@ -97,7 +97,7 @@ module Thistle
             return if Store::WorkDay.new.set(columns.slice(:held_on, :starts_at, :ends_at)).blocks(site).any?
 
             times = site.sun(values[:held_on]).compact.map { |hours| Words.clock_time(hours, units) }
-            errors[:starts_at] = "leaves no light to work by: the sun is up from #{times.join(" to ")}"
+            errors[:starts_at] = "is outside daylight: the sun is up from #{times.join(" to ")}"
           end
         end
       end
