@@ -96,6 +96,15 @@ module Thistle
 
       def band = @band ||= Core::Season::Band.new(site)
 
+      # Is the year unfolded? As the person left it; else where a page is about the year.
+      def band_open?
+        left = request.cookies["band"]
+        left ? left == "open" : (%w[today season].include?(@room) || !@band_rows.nil?)
+      end
+
+      # The year as one line, the same all day.
+      def drawn_band_line = Core::Kept::ANSWERS.fetch([:band_line, site]) { plot "band_line", band: }
+
       # The band drawn; the same all day for the same rows, so it is drawn once.
       def drawn_band(rows)
         Core::Kept::ANSWERS.fetch([:band, site, property.name, rows]) { plot "band", band:, rows: }

@@ -3,7 +3,7 @@
 module Thistle
   module Core
     module Mix
-      # What a method puts on or into the plant, and what falls off-target: shares of what is used, from planning values.
+      # What a method puts on or into the plant, and what falls off-target: shares of it, planning values.
       # In grams of acid where the label's grams are known, else in mL of product.
       OffTarget = Value.define(:removal, :product, :product_ml, :acid_g, :low, :high, :source) do
         # litres of ready mix at a strength. Nil where the method has no shares.

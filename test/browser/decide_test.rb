@@ -119,7 +119,7 @@ module Thistle
       visit "/decide?patch=#{Testing.patch("Q-04").id}&stance=any"
 
       assert_selector ".questions", text: "Are there desirable plants in reach?"
-      choose_in "Desirable plants in reach", "no"
+      choose_in "Desirable plants nearby", "no"
 
       assert_no_selector ".questions", text: "Are there desirable plants in reach?"
     end

@@ -51,9 +51,9 @@ module Thistle
       click_button "Ask"
 
       assert_selector ".row-card", text: "Look at the spring"
-      find(".row-card", text: "Look at the spring").click_button("Made")
+      find(".row-card", text: "Look at the spring").click_button("Done")
 
-      assert_text "Made: it is off the list"
+      assert_text "Done: it is off the list"
       click_button "Undo"
 
       assert_selector ".row-card", text: "Look at the spring"

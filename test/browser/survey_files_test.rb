@@ -70,7 +70,7 @@ module Thistle
       form.select "no-spray zone", from: "Kind"
       form.fill_in "Distance to keep", with: "30"
       form.fill_in "Name", with: "Bee yard"
-      form.click_button "Put it on the map"
+      form.click_button "Add patch"
 
       assert_text "Bee yard is on the map"
       find("tr", text: "Bee yard").click_button("Take off")

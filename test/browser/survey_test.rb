@@ -35,7 +35,7 @@ module Thistle
       assert_in_delta whole, area(geometry(form)), 1
       form.find("[data-shape=redo]").click
       form.find("[data-shape=redo]").click
-      click_button "Put it on the map"
+      click_button "Add patch"
 
       assert_text "Q-31 is on the map"
       assert_equal [2, 1], JSON.parse(patch("Q-31").geometry)["coordinates"].map(&:size)
@@ -126,7 +126,7 @@ module Thistle
       click_link "Make it a patch"
 
       assert_selector ".measure"
-      click_button "Put it on the map"
+      click_button "Add patch"
 
       assert_text "Q-31 is on the map"
       assert_in_delta patch("Q-01").gross_m2, patch("Q-31").gross_m2, patch("Q-01").gross_m2 * 0.2
@@ -182,7 +182,7 @@ module Thistle
       form.find_button("An area").send_keys(:enter)
 
       assert_selector ".measure", text: "gross area"
-      click_button "Put it on the map"
+      click_button "Add patch"
 
       assert_text "Q-31 is on the map"
       assert_equal 3, patch("Q-31").shape.positions.uniq.size

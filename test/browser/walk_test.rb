@@ -46,8 +46,8 @@ module Thistle
       pick "Stems mostly", "wrist"
       pick "Cover", "25–50 %"
       pick "Light", "part shade"
-      pick "Desirable plants in reach", "yes"
-      click_button "Put it on the map"
+      pick "Desirable plants nearby", "yes"
+      click_button "Add patch"
 
       assert_text "Q-31 is on the map"
       @patch = Testing.patch("Q-31")

@@ -22,9 +22,9 @@ module Thistle
 
       assert_equal "hit", patch.reload.state
       # The first year's look falls within days of full leaf-out, and is the same visit.
-      assert_equal ["Before it seeds, look for whatever was missed or stands again",
-                    "Every year while seed or pieces may live: new seedlings and shoots (2 years)",
-                    "At the next full leaf-out: broken roots resprout"],
+      assert_equal ["At the next full leaf-out: broken roots resprout",
+                    "Before it seeds, look for missed plants and regrowth",
+                    "Every year while seed or pieces live in the soil: new seedlings and shoots (2 years)"],
                    treatment.tasks.map(&:reason).sort
       assert_equal "moist", treatment.conditions["soil"]
       treat(patch.reload, stems_done: 4)

@@ -7,7 +7,7 @@ module Thistle
   # another, bare keys, values that are none, units of the other system, a plural that does not fit its number.
   class Reading
     LONGEST = 25 # words of a sentence; a list may go on
-    LIST = 4 # commas from which a sentence is one
+    LIST = 3 # commas from which a sentence is one
     BLOCKS = %w[p li h1 h2 h3 h4 td th dt dd label legend summary option button figcaption div caption].freeze
     INLINE = %w[a b strong em i small span abbr time sup sub].freeze
     NONE = /\bnil\b|\bNaN\b|\bInfinity\b|[#%]\{|\{\w+:|\bundefined\b|#<\w/

@@ -100,7 +100,7 @@ module Thistle
       get "/decide/plan"
 
       assert_includes last_response.body,
-                      "Q-07 is held where its window is not open, or it takes more hours than any week has"
+                      "Q-07 is fixed to a week in which its method is not allowed"
     end
 
     # What is planned for this week stands on Today until it is worked on, and in the calendar.

@@ -127,7 +127,7 @@ module Thistle
       assert_equal "wait", dry.call
       off.call(rule: "licence", reason: "We know better", person: "Ada")
 
-      assert_includes last_response.body, "it can be tightened, never switched off"
+      assert_includes last_response.body, "cannot be switched off"
       assert_empty Store::RuleSetting.live.where(rule_key: "licence")
     end
 

@@ -101,7 +101,7 @@ module Thistle
       send_form(:post, "/work/cleanings", property: patch("Q-05").property_id, people: { x: "a" })
 
       assert_equal 400, last_response.status
-      assert_said "“people” is one answer, not several."
+      assert_said "“people”: choose one answer only."
       send_form(:post, "/recheck/checks", patch: id, checked_on: "2026-05-12", resprouts: "0\u0007")
 
       assert_equal 400, last_response.status

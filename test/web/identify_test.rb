@@ -155,7 +155,7 @@ module Thistle
       send_form :post, "/identify/reports", patch: id, c: { habit: "shrub", pith: "hollow" }
 
       assert_includes going.call, "hand_pull"
-      assert_includes get("/identify/plants/gamba_grass").body, "does not know it from North America, middle"
+      assert_includes get("/identify/plants/gamba_grass").body, "has no record of this plant in North America, middle"
     end
 
     def test_what_cannot_be_read_is_refused_in_words
@@ -211,7 +211,7 @@ module Thistle
       page = Nokogiri::HTML(get("/identify/plants/himalayan_blackberry").body).text.squeeze
 
       ["sprouts from the crown, roots where stems touch the ground", "by birds and other animals",
-       "A weed in North America, west; Australia; British Isles and Western Europe", "What backfires",
+       "A weed in North America, west; Australia; British Isles and Western Europe", "Methods that make it worse",
        "10 to 22 cm", "also Armenian blackberry"].each { |text| assert_includes page, text.squeeze }
       get "/?at=#{Store::Property.first(units: "us").id}"
 

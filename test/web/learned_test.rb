@@ -34,7 +34,7 @@ module Thistle
       assert_operator after["low"], :<, before["low"]
       get "/decide?patch=#{patch("Q-04").id}"
 
-      assert_said "left more alive here than the handbook's worst, twice running"
+      assert_said "worked worse here than its lowest planning value, two times in a row"
       row = json("/recheck/learned.json")["rows"].find { |one| one["method"] == "lever_pull" }
 
       assert_equal [4, 120], row.values_at("records", "stems")

@@ -164,7 +164,7 @@ module Thistle
       send_form(:post, "/work/treatments", **work, mix: "20")
       follow_redirect!
 
-      assert_match(/Enough for about \d+ of 60 stubs \(\d+ to \d+\): look for dye once more/, last_response.body)
+      assert_match(/The mix used is enough for about \d+ of 60 stubs \(\d+ to \d+\)/, last_response.body)
       6.times { send_form(:post, "/work/treatments", **work, mix: "120") }
       found = json("/mix.json?at=#{q.id}&patch=#{patch("Q-05").id}&stems=100")
 
@@ -204,7 +204,7 @@ module Thistle
                    bench["objections"].map { |one| one["text"] }.join)
       get "/mix?patch=#{patch.id}&product=#{id}"
 
-      assert_said "The label's year on"
+      assert_said "Yearly label limit on"
       send_form(:post, "/work/treatments", **work, product: "90000", mix: "90000")
       follow_redirect!
 
@@ -285,7 +285,8 @@ module Thistle
 
       assert_in_delta 222.25, json("/mix/calibration.json?#{URI.encode_www_form(timed)}")["litres_per_ha"], 0.01
       assert_equal "worn", json("/mix/calibration.json?way=wear&ml=12&rated=10")["nozzle"]["verdict"]
-      assert_match(/no walk/, json("/mix/calibration.json?way=nozzle&ml=1&pace=90&spacing=20")["errors"]["pace"])
+      assert_match(/a pace of at most/,
+                   json("/mix/calibration.json?way=nozzle&ml=1&pace=90&spacing=20")["errors"]["pace"])
       send_form(:post, "/mix/calibration", **timed, sprayer: "blue backpack", person: "Ines")
       get "/mix?vessel=tank"
 

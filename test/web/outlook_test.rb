@@ -37,7 +37,7 @@ module Thistle
     def test_the_page_draws_it_and_says_what_it_took
       get "/recheck/patches/#{patch("Q-07").id}/outlook?show=stirred"
 
-      assert_said "soil stirred and every flush taken", "To skip this year costs about", "years from seedling to seed",
+      assert_said "all seedlings removed", "To skip this year costs about", "years from seedling to seed",
                   "plants that live alike"
       assert_includes last_response.body, 'class="counted"'
       get "/recheck/patches/#{patch("Q-07").id}/outlook?years=4000&visits=x&ways[]=nothing&show=none"

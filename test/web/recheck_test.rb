@@ -47,7 +47,8 @@ module Thistle
                       0.02
       get "/survey/patches/#{check.patch_id}"
 
-      assert_said "Against untreated ground beside", "3 suckers", "some natives by themselves", "searched 10 min by 2"
+      assert_said "Compared with untreated stems nearby", "3 suckers", "some natives by themselves",
+                  "searched 10 min by 2"
       kept = { checked_on: "2026-05-12", resprouts: "6", missed: "0", suckers: "1", seedlings: "0", frame_count: "12",
                frame_area: "0.5", untreated: "50", untreated_alive: "45" }
       send_form(:post, "/records/check/#{check.id}", **kept, person: "Ines", reason: "two were of the neighbour's",
@@ -103,7 +104,7 @@ version: "0")
       look("Q-28")
       follow_redirect!
 
-      assert_said "There is another look of that day; both are kept"
+      assert_said "There is another check on that day. Both are saved"
     end
 
     # The rule is the property's: patches follow it, and what cannot be is refused.
@@ -173,7 +174,7 @@ version: "0")
                 missed: "0", seedlings: "0"
       follow_redirect!
 
-      assert_includes last_response.body, "Q-06 is hit. Nothing would have shown on that day"
+      assert_includes last_response.body, "Q-06 is hit. No plant would have been visible on that day"
       assert_equal 0, patch("Q-06").life.clean_checks
     end
 

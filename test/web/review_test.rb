@@ -57,7 +57,7 @@ module Thistle
       assert_equal 3, answer["ahead"].size
       get "/recheck/patches/#{patch("Q-07").id}/life?from=1999-01-01&to=soon"
 
-      assert_said "is not between", "is no day", "What was alive at each look"
+      assert_said "is not between", "is no day", "Live plants at each check"
       assert_equal 200, get("/recheck/patches/#{Store::Patch.where(plant_key: nil).get(:id)}/life").status
     end
 

@@ -69,7 +69,7 @@ module Thistle
       q.year_changed
       see(kind: "anchor", said: "last_frost", seen_on: "2026-01-20")
 
-      assert_includes last_response.body, "say it again if it is so"
+      assert_includes last_response.body, "send it once more"
       see(kind: "anchor", said: "last_frost", seen_on: "2026-01-20", sure: "true")
 
       assert_equal "2026-01-20", anchors.fetch("last_frost")["date"]

@@ -89,7 +89,7 @@ module Thistle
       send_form(:post, "/season/weather", at: q.id, feed: "simulated", texture: "loam", timezone: "Middle/Earth",
                 station_latitude: "40")
 
-      assert_includes last_response.body, "is not a clock of the tz database"
+      assert_includes last_response.body, "is not a time zone name"
       assert_includes last_response.body, "is needed too: enter both fields or neither"
     end
 

@@ -59,7 +59,7 @@ module Thistle
       assert_includes last_response.body, "blind.jpg had no position"
       send_form :post, "/survey/walk/photos", photos: [upload(ImageTest.jpeg(exif: false), "blind.jpg")]
 
-      assert_includes last_response.body, "None of them knows where it was taken"
+      assert_includes last_response.body, "None of the photographs has a location"
     end
 
     # MBTiles 1.3: a SQLite file with metadata and tiles, rows counted from the south.

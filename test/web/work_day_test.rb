@@ -11,7 +11,7 @@ module Thistle
     def test_a_day_that_cannot_be
       { { hands: "0" } => "nobody comes", { held_on: "2026-05-01" } => "is past: record the work",
         { starts_at: "14:00", ends_at: "09:00" } => "is not after the beginning",
-        { starts_at: "22:00", ends_at: "23:30" } => "leaves no light to work by",
+        { starts_at: "22:00", ends_at: "23:30" } => "is outside daylight",
         { hands: "61" } => "is", { "who[]": ["77"] } => "are not all on the list" }.each do |wrong, words|
         propose(**wrong)
 
@@ -73,7 +73,7 @@ module Thistle
       first = Store::WorkDay.order(:id).first
       get "/work/days/#{first.id}"
 
-      assert_said "wants no work any more"
+      assert_said "needs no work now"
       send_form(:post, "/work/days/#{first.id}/minutes", patch: answer[:walk].first, minutes_cut: "1,5")
 
       assert_equal 303, last_response.status

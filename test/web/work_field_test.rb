@@ -24,7 +24,7 @@ module Thistle
                    card(one).values_at("running", "plants", "stems", "by_size", "seed")
       get "/work/days/#{day.id}/after"
 
-      assert_said "It was begun and never stopped"
+      assert_said "The timer was started but not stopped."
       tap(one, "stop", at: now - 1_800_000)
 
       assert_in_delta 1.0, card(one)["hours"], 0.01
@@ -100,7 +100,7 @@ module Thistle
       tap(treated, "treated", what: "cut")
       get "/work/days/#{day.id}/after"
 
-      assert_said "only cut, not treated", 'value="cut_only" selected'
+      assert_said "The record says: cut, not treated", 'value="cut_only" selected'
     end
 
     # One sheet becomes records, or none of it does; what was not begun stays open.

@@ -32,7 +32,7 @@ module Thistle
             show_patch(patch, status: 422, visit:)
           end
 
-          Routes.by_word(app, "made", "Made: it is off the list.") do |task, today|
+          Routes.by_word(app, "made", "Done: it is off the list.") do |task, today|
             { done_on: task.done_on ? nil : today, done_by: task.done_on ? nil : "hand" }
           end
           Routes.by_word(app, "drop", "The visit is off the list.") do |task, _|

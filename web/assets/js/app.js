@@ -94,7 +94,13 @@
     }
   });
 
-  if (matchMedia('(max-width: 767px)').matches) document.querySelector('.band-fold')?.removeAttribute('open');
+  // The year is folded on a phone, and everywhere as somebody left it.
+  const year = document.querySelector('.band-fold');
+  const left = document.cookie.includes('band=');
+  if (!left && matchMedia('(max-width: 767px)').matches) year?.removeAttribute('open');
+  year?.querySelector('summary').addEventListener('click', () => {
+    document.cookie = `band=${year.open ? 'shut' : 'open'}; path=/; max-age=31536000; samesite=lax`;
+  });
   document
     .querySelectorAll('.rooms [aria-current], .ways [aria-current]')
     .forEach((here) => here.scrollIntoView({ block: 'nearest', inline: 'center' }));
