@@ -208,7 +208,7 @@ module Thistle
       send_form(:post, "/work/treatments", **work, product: "90000", mix: "90000")
       follow_redirect!
 
-      assert_said "past what its label allows in a year"
+      assert_said "has been applied this year. The label allows"
     end
 
     # A plan that sprays 40 L at 2 % wants 800 mL of product; there are 300.

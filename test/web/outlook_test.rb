@@ -47,7 +47,7 @@ module Thistle
       get "/recheck/patches/#{nameless.id}/outlook"
       follow_redirect!
 
-      assert_said "Name it first"
+      assert_said "Identify the plant first."
     end
 
     # A patch that was only cut is not reckoned as if that killed.

@@ -240,7 +240,7 @@ module Thistle
       assert_includes told["weeks"].map { |week| week["date"] }, told["best_week"]
       assert(told["weeks"].all? { |week| week["date"] >= "2026-05-12" }, "no week that is over")
       assert_equal 11, told["readying"].size
-      assert_includes get("/replant/plans/#{made.id}/when").body, "In nine of ten years"
+      assert_includes get("/replant/plans/#{made.id}/when").body, "need the least watering"
     end
 
     # In the ground on 20 April; a look over the stock a fortnight later, a count after a year; counted, and taken back.

@@ -39,7 +39,7 @@ module Thistle
       refute card(one)["running"]
       get "/work/days/#{day.id}/field/#{one.id}?one=30&other=25&both=20"
 
-      assert_said "Likely <b>2</b> more"
+      assert_said "About <b>2</b> more stems"
       get "/work/days/#{day.id}/field/#{one.id}?one=3&other=2&both=9"
 
       assert_said "is more than either of them saw"
