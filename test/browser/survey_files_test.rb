@@ -31,7 +31,7 @@ module Thistle
         find(".verdict-tab", text: /2\s+would be added/).click
 
         assert_text "plant “Unheard-of weed” was not understood"
-        click_button "Take 2 rows onto the map"
+        click_button "Import 2 rows"
 
         assert_text "See them on the map"
         assert_equal ["garlic_mustard", 12, "reported"],
@@ -53,7 +53,7 @@ module Thistle
       assert_text(/from the trail|on the trail/i)
       form = open("Record ground that was searched").find("form")
       draw "line", [-100, 60], [100, 80], within: form
-      form.fill_in "Wide in sight", with: "15"
+      form.fill_in "Width that you searched along a track (both sides)", with: "15"
       form.click_button "Keep this search"
 
       assert_text "Say what you looked for"

@@ -58,12 +58,12 @@ module Thistle
       assert_text "Undone: Q-07 split in 2"
       assert_in_delta before, patch("Q-07").gross_m2, 0.01
 
-      form = open("Look again").find("form")
+      form = open("Update the patch").find("form")
       form.fill_in "Cover", with: "140"
       form.click_button "Save update"
 
       assert_text "must be less than or equal to 100"
-      form = find("details[open]", text: "Look again").find("form")
+      form = find("details[open]", text: "Update the patch").find("form")
       form.fill_in "Cover", with: "12"
       form.fill_in "Pencil", with: "31"
       form.find("label", text: /\Aflower\z/).click
