@@ -26,13 +26,13 @@ module Thistle
       card = find("#year-amur_honeysuckle")
       card.find("summary").click
 
-      assert_match(/days were fit by soil and weather, median of 10 years/, card.text)
+      assert_match(/soil and weather allowed it on/, card.text)
       card.select "green seed", from: "It is"
       card.check "It had just begun"
       card.click_button "Seen"
       find("#year-amur_honeysuckle summary").click
 
-      assert_selector "#year-amur_honeysuckle", text: /Moved by what was seen:.*ripe seed \d+ days earlier/
+      assert_selector "#year-amur_honeysuckle", text: /Dates adjusted to your sightings:.*ripe seed \d+ days earlier/
     end
 
     def test_why_not_and_what_the_label_says
@@ -51,7 +51,7 @@ module Thistle
       assert_text "Highest wind is below the lowest"
       fill_in "Lowest wind", with: "3"
       click_button "Put it on the shelf"
-      click_link "Fit for what"
+      click_link "Good hours"
       select "Leaf spray", from: "The product used for this here"
       click_button "Keep"
 

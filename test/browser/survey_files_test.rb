@@ -56,7 +56,7 @@ module Thistle
       form.fill_in "Width that you searched along a track (both sides)", with: "15"
       form.click_button "Keep this search"
 
-      assert_text "Say what you looked for"
+      assert_text "Choose the plants that you searched for"
       form = find("details[open]", text: "Record ground").find("form")
       form.first("label", text: "Tree-of-heaven").click
       form.click_button "Keep this search"
@@ -70,7 +70,7 @@ module Thistle
       form.select "no-spray zone", from: "Kind"
       form.fill_in "Distance to keep", with: "30"
       form.fill_in "Name", with: "Bee yard"
-      form.click_button "Add patch"
+      form.click_button "Add zone"
 
       assert_text "Bee yard is on the map"
       find("tr", text: "Bee yard").click_button("Take off")
