@@ -93,6 +93,8 @@ module Thistle
       # What plantings of its ground ask for, with what people said of it.
       def plantings
         plans = @patch.history.plans
+        return [] if plans.empty?
+
         made = Task.of_plantings([@patch.id, *plans.map(&:patch_id)]).where(done_by: "hand").select_hash(:key, :done_on)
         @plantings ||= plans.map do |plan|
           counted = plan.plantings.flat_map { |one| one.counts.map { |count| [count.counted_on, count.id] } }
@@ -158,7 +160,8 @@ module Thistle
 
       # What was taken back of a planting before its ground was merged or parted stays so.
       def add(visit)
-        dropped = Task.of_plantings(@patch.history.plans.map(&:patch_id)).where(key: visit.key).get(:dropped_at)
+        elsewhere = visit.kind == "planting" ? @patch.history.plans.map(&:patch_id) : []
+        dropped = Task.of_plantings(elsewhere).where(key: visit.key).get(:dropped_at) if elsewhere.any?
         Task.create(patch_id: @patch.id, key: visit.key, dropped_at: dropped, **columns(visit, nil))
       end
 

@@ -62,7 +62,7 @@ module Thistle
     def test_what_cannot_be_settled_becomes_a_sheet_with_photographs
       visit "/identify?c[habit]=vine&c[leaf_type]=three"
 
-      assert_text "Poison ivy can harm and may be this one"
+      assert_text "This may be Poison ivy, which can harm you"
       click_button "Make a report sheet"
 
       assert_text "Do not remove it"

@@ -22,6 +22,24 @@ module Thistle
       assert_equal 422, last_response.status
     end
 
+    # On arrival: what is mapped here, else the weeds of the region that is asked for; gone with the first answer.
+    def test_what_matters_here_stands_there_on_arrival
+      cards = ->(address) do
+        Nokogiri::HTML5(get(address).body).css(".matters-here").map { |card| [card.at_css("h3").text, card.text] }
+      end
+      here = cards["/identify"]
+      mapped = Store::Property.first(prefix: "Q").live_patches.exclude(plant_key: nil).select_map(:plant_key)
+      names = mapped.map { |key| Core::Knowledge.shipped.plant(key).name }
+
+      assert_equal 6, here.size
+      assert(here.all? { |name, text| names.include?(name) && text.include?("mapped here") })
+      there = cards["/identify?where=australia"].map { |name, _| name }
+      weeds = Core::Knowledge.shipped.plants.values.select { |plant| plant.weed_in?("australia") }.map(&:name)
+
+      assert_equal [6, []], [there.size, there - weeds]
+      assert_empty cards["/identify?c[habit]=vine"]
+    end
+
     # A bush honeysuckle, whichever of four: settled as a group, worked as the likeliest, narrowed later.
     def test_plants_that_are_handled_alike_settle_as_one_name
       id = patch("Q-11").id

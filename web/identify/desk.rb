@@ -12,6 +12,10 @@ module Thistle
 
         BACK, AHEAD = 10, 1 # years in which a plant can have been seen, or is looked forward to
         ANYWHERE = "any"
+        HERE, DRAWN = 6, 3 # plants that are shown on arrival, and drawings of each
+        WHY = ["mapped here", "watched for here", nil].freeze
+        # drawn: {character => state} of what tells it, of what can be seen that day.
+        Here = Core::Value.define(:plant, :why, :drawn)
 
         attr_reader :key, :errors, :date, :region
 
@@ -53,6 +57,16 @@ module Thistle
 
         # The next look, its characters still open by group, and what was answered.
         def next_look = key.next_look
+
+        # What matters here on that day, while nothing is chosen: [Here], what is mapped first, then what is watched
+        # for, then other weeds that can be seen, the likeliest first.
+        def here
+          @here ||= begin
+            mapped = @property.live_patches.unordered.exclude(plant_key: nil).distinct.select_map(:plant_key)
+            ranked = weeds.sort_by { |plant| [standing(plant, mapped), -key.probability(plant), plant.name] }
+            ranked.first(HERE).map { |plant| Here.new(plant:, why: WHY[standing(plant, mapped)], drawn: drawn(plant)) }
+          end
+        end
 
         # {group => [Look]}, best first, the next look left out.
         def groups = @groups ||= key.looks.drop(1).group_by { |look| look.character.group }
@@ -109,6 +123,24 @@ module Thistle
             Core::Identify::Prior.new(chances: Core::Identify::Chances.of(Core::Knowledge.shipped), site:, date:,
                                       region:)
           end
+        end
+
+        # Of the region that is asked for.
+        def weeds
+          region ? Core::Knowledge.shipped.plants.values.select { |plant| plant.weed_in?(region) } : @property.weeds
+        end
+
+        def standing(plant, mapped)
+          return 2 if elsewhere?
+          return 0 if mapped.include?(plant.key)
+
+          @property.watched?(plant) ? 1 : 2
+        end
+
+        def drawn(plant)
+          askable = key.looks.map(&:character).reject(&:measured?)
+          askable.filter_map { |one| plant.characters[one.key] && [one, plant.characters[one.key].keys.first] }
+                 .first(DRAWN).to_h
         end
 
         def seen_on
