@@ -36,7 +36,7 @@ module Thistle
         click_button "Take it back"
       end
 
-      assert_text "It says nothing any more"
+      assert_text "This record is withdrawn"
       fill_in "Your name", with: "M. Oakes"
       click_button "Bring it back"
 
@@ -57,9 +57,9 @@ module Thistle
       click_button "Undo"
 
       assert_selector ".row-card", text: "Look at the spring"
-      find(".row-card", text: "Look at the spring").click_button("Take back")
+      find(".row-card", text: "Look at the spring").click_button("Not needed")
 
-      assert_text "Taken back: nobody is asked to come"
+      assert_text "The visit is off the list"
       assert_no_selector ".row-card", text: "Look at the spring"
     end
   end
