@@ -24,7 +24,7 @@ module Thistle
         live = Patch.live.where(property_id: record.patch.property_id)
         return live.where(id: Lineage.new(record.patch).kin.map(&:id)).all unless ground
 
-        live.within(ground.bounds).all.select { |one| one.ground && Core::Survey::Overlay.meet?(one.ground, ground) }
+        live.within(ground.bounds).all.select { |one| one.ground && meet?(one.ground, ground) }
       end
 
       # Ids of live patches of properties, by their ids, on whose ground something young stands on a day.
@@ -33,6 +33,14 @@ module Thistle
         young = Planting.where(deleted_at: nil, done_on: (today - YOUNG)..today, patch_id: patches).eager(:patch).all
         young.uniq { |one| [one.patch_id, one.done_on] }.flat_map { |one| patches_on(one, one.done_on) }
              .to_set(&:id)
+      end
+
+      # Does one lie on the other? What is too tangled to be measured counts as if it did: a closed ground that is
+      # missed is worse than one too many.
+      def self.meet?(one, other)
+        Core::Survey::Overlay.meet?(one, other)
+      rescue Core::BadInput
+        true
       end
 
       def initialize(property_id, patch: nil, ground: nil)
@@ -92,7 +100,7 @@ module Thistle
       # What stands on any ground on a day: [[Patch, There]] of live patches, those without a plant left out.
       def standing_on(today)
         here = Patch.live.where(property_id: @property_id).within(ground.bounds).all
-        here.select { |one| one.plant && Core::Survey::Overlay.meet?(one.ground || one.shape, ground) }
+        here.select { |one| one.plant && self.class.meet?(one.ground || one.shape, ground) }
             .map { |one| [one, one.history.there(today)] }
       end
 
@@ -139,7 +147,7 @@ module Thistle
 
       def meets?(other)
         @meets ||= {}.compare_by_identity
-        @meets.fetch(other) { @meets[other] = Core::Survey::Overlay.meet?(ground, other) }
+        @meets.fetch(other) { @meets[other] = self.class.meet?(ground, other) }
       end
     end
   end
