@@ -59,8 +59,16 @@ module Thistle
         end
 
         # Raises BadInput (field :unit) for what is not of the same kind.
-        def +(other) = alike(other, "added to") && Quantity.new(size + other.size, powers)
-        def -(other) = alike(other, "taken from") && Quantity.new(size - other.size, powers)
+        def +(other)
+          mismatch("added to") unless powers == other.powers
+          Quantity.new(size + other.size, powers)
+        end
+
+        # The same.
+        def -(other)
+          mismatch("taken from") unless powers == other.powers
+          Quantity.new(size - other.size, powers)
+        end
 
         # By a number or a quantity.
         def *(other)
@@ -85,8 +93,6 @@ module Thistle
         def ratio = to("1")
 
         private
-
-        def alike(other, words) = powers == other.powers || mismatch(words)
 
         # A number as a quantity without a dimension.
         def plain(other) = other.is_a?(Quantity) ? other : Quantity.new(other, powers.map { 0 })

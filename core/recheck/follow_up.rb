@@ -141,16 +141,20 @@ module Thistle
             "planting" => false }.fetch(kind) # no look at an invader counts what was planted
         end
 
-        # What plantings ask for; what two of them ask for on one day, once.
+        # What plantings ask for; what several of them ask for on one day is one visit, open until all of them have it.
         def cared
-          all = @plantings.flat_map { |planting| planting.cares.map { |care| [planting, care] } }
-          all.uniq { |_, care| [care.due_on, care.text] }.map do |planting, care|
-            visit = Visit.new(key: "g#{planting.id}:#{care.key}", kind: "planting", due_on: care.due_on,
-                              text: care.text, source: "common_practice", since: care.since,
-                              from: [:planting, planting.id])
-            on, by = made(planting, care, visit.key)
-            on ? visit.with(done_on: on, done_by: by) : visit
+          all = @plantings.flat_map { |planting| planting.cares.map { |care| care_of(planting, care) } }
+          all.group_by { |visit| [visit.due_on, visit.text] }.map do |_, same|
+            word = same.find { |visit| visit.done_by == "hand" }
+            word || same.find { |visit| visit.done_on.nil? } || same.max_by(&:done_on)
           end
+        end
+
+        def care_of(planting, care)
+          visit = Visit.new(key: "g#{planting.id}:#{care.key}", kind: "planting", due_on: care.due_on, text: care.text,
+                            source: "common_practice", since: care.since, from: [:planting, planting.id])
+          on, by = made(planting, care, visit.key)
+          on ? visit.with(done_on: on, done_by: by) : visit
         end
 
         # [day, by whom] of what a planting asked for; nil where it is still to do. What is in the ground was looked
