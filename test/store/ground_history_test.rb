@@ -42,7 +42,13 @@ module Thistle
     end
 
     def change(patch) = Store::Reshape.new(patch.refresh)
-    def sprayed(history) = history.sprayed((@today - 900)..@today).map { |work, _| (@today - work.done_on).to_i }
+
+    # Days since each of our own sprayings: the demo's patches lie around.
+    def sprayed(history)
+      works = history.sprayed((@today - 900)..@today).map(&:first).select { |work| work.product_id == @can.id }
+      works.map { |work| (@today - work.done_on).to_i }
+    end
+
     def at(x, y) = Store::GroundHistory.at(@q, shape("Point", [[x, y]]))
     def history(patch) = patch.refresh.history
 
@@ -125,6 +131,87 @@ module Thistle
       assert_equal [[one.id, 4]], here.standing_on(@today).map { |stands, there| [stands.id, there.plants] }
       assert_equal [@today - 3, :check], here.last_found.first(2)
       assert_equal [[], nil], [empty.standing_on(@today), empty.last_found]
+    end
+
+    # Whatever is done to patches: what was sprayed at a place is what covered it when it was sprayed. The truth is kept
+    # beside as plain rings with a test of a point in them, and no ground is asked for it.
+    def test_a_random_history_agrees_with_what_covered_a_place
+      [1, 2, 3].each do |seed|
+        @random = Random.new(seed)
+        truth = act(400)
+        40.times do
+          x, y = @random.rand(-20.0..220.0), @random.rand(-20.0..120.0)
+          next if truth.any? { |_, rings| rings.any? { |ring| near_edge?(ring, x, y) } }
+
+          wanted = truth.select { |_, rings| rings.any? { |ring| inside?(ring, x, y) } }.map(&:first)
+
+          assert_equal wanted, sprayed(at(x, y)), "at #{x.round}, #{y.round} with seed #{seed}"
+        end
+        Testing.demo(fresh: true)
+        setup
+      end
+    end
+
+    # Splits, cuts, merges, redraws and sprays boxes for a year: [[days ago, rings of what was sprayed]].
+    def act(ago)
+      @live = [patch("Q-80", box(0, 0, 100, 100)), patch("Q-81", box(100, 0, 200, 100))]
+      truth = []
+      18.times do
+        ago -= 20
+        one = @live.sample(random: @random).refresh
+        case @random.rand(6)
+        when 0 then split(one, ago)
+        when 1 then join(one, ago)
+        when 2 then move(one, ago)
+        else
+          spray(one, ago)
+          truth << [ago, rings(one)]
+        end
+      end
+      truth
+    end
+
+    def split(one, ago)
+      x = @random.rand(5.0..195.0)
+      line = shape("LineString", [[x, -50], [x + 7, 150]])
+      made = change(one).split(line, on: @today - ago)
+      @live.concat(Array(made))
+    rescue Core::BadInput
+      nil # the line went past it
+    end
+
+    def join(one, ago)
+      other = @live.find { |two| two.id != one.id } or return
+      change(one).merge(other.refresh, on: @today - ago)
+      @live.delete_if { |two| two.id == other.id }
+    end
+
+    def move(one, ago)
+      west, south = @random.rand(0..120), @random.rand(0..60)
+      change(one).look_again(seen_on: @today - ago, amount: Core::Survey::Amount.new,
+                             shape: box(west, south, west + 60, south + 40))
+    end
+
+    # Rings of a patch's shape now, in metres of the quarry's corner.
+    def rings(one)
+      shape = JSON.parse(one.refresh.geometry)
+      polygons = shape["type"] == "Polygon" ? [shape["coordinates"]] : shape["coordinates"]
+      polygons.map { |all| all.first.map { |lon, lat| [(lon + 91.4) * 87_800, (lat - 38.0) * 111_000] } }
+    end
+
+    # Ray casting.
+    def inside?(ring, x, y)
+      ring.each_cons(2).count do |(ax, ay), (bx, by)|
+        (ay > y) != (by > y) && x < ((bx - ax) * (y - ay) / (by - ay)) + ax
+      end.odd?
+    end
+
+    def near_edge?(ring, x, y)
+      ring.each_cons(2).any? do |(ax, ay), (bx, by)|
+        length = ((bx - ax)**2) + ((by - ay)**2)
+        along = length.zero? ? 0 : ((((x - ax) * (bx - ax)) + ((y - ay) * (by - ay))) / length).clamp(0, 1)
+        Math.hypot(x - ax - (along * (bx - ax)), y - ay - (along * (by - ay))) < 1.0
+      end
     end
 
     # 20 000 records on one ground, and 200 patches that lay there before: no more is read than what may still hold.

@@ -28,13 +28,16 @@ module Thistle
 
     # ["what is wrong: the text, where"] of pages.
     def faults(paths)
+      read = 0
       found = paths.each_with_object({}) do |path, all|
         get path
         next unless last_response.status == 200 && last_response.media_type == "text/html"
 
+        read += 1
         property = Store::Property[last_request.session["property"]] || Store::Property.order(:id).first
         Reading.new(last_response.as_sent, units: property.units).faults.each { |fault| all[fault] ||= path }
       end
+      assert_operator read, :>, 25, "pages"
       found.map { |fault, path| "#{fault} (#{path})" }
     end
   end

@@ -15,7 +15,10 @@ module Thistle
         HERE, DRAWN = 6, 3 # plants that are shown on arrival, and drawings of each
         WHY = ["mapped here", "watched for here", nil].freeze
         # drawn: {character => state} of what tells it, of what can be seen that day.
-        Here = Core::Value.define(:plant, :why, :drawn)
+        Here = Core::Value.define(:plant, :why, :drawn) do
+          # Whose word the drawings are: keys of knowledge/sources.yml.
+          def sources = drawn.keys.map { |character| plant.character_source(character.key) }.uniq
+        end
 
         attr_reader :key, :errors, :date, :region
 

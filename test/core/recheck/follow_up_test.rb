@@ -54,6 +54,26 @@ module Thistle
        done.map { |v| "#{v.kind} #{v.due_on} by #{v.done_by[/\A\w+/]} on #{v.done_on}" }.sort]
     end
 
+    # Two plantings of one day ask for one count: it is open until both have it, or a person says that it is made.
+    def test_what_two_plantings_ask_for_is_open_until_both_have_it
+      day = Date.new(2026, 4, 20)
+      care = Core::Replant::FirstYears::Care.new(key: "count:#{day}", due_on: day + 365, text: "Count", since: day,
+                                                 closes: :counted)
+      asked = ->(first, second, made = {}) do
+        beds = [first, second].each_with_index.map do |counted, n|
+          FollowUp::Planting.new(id: n + 1, cares: [care], planted: [[day, n]], counted:, made:)
+        end
+        FollowUp.new([], plantings: beds).visits.map { |visit| [visit.kind, visit.done_on, visit.done_by] }
+      end
+      early, due = [[day + 60, 7]], [[day + 340, 8]]
+
+      assert_equal [["planting", nil, nil]], asked[[], []]
+      assert_equal [["planting", nil, nil]], asked[due, []], "the other one is not counted yet"
+      assert_equal [["planting", nil, nil]], asked[early, due], "counted long before its day"
+      assert_equal [["planting", day + 340, "counted:8"]], asked[due, due]
+      assert_equal [["planting", day + 300, "hand"]], asked[[], [], { "g2:count:#{day}" => day + 300 }]
+    end
+
     def test_each_sentence_holds_in_any_order_of_entry
       assert_operator CASES.size, :>=, 40
       CASES.each do |row|
