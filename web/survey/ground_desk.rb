@@ -21,6 +21,9 @@ module Thistle
                        end
         end
 
+        # [Store::ClosedGround::Entry] of the whole property that hold today.
+        def closed_anywhere = @closed_anywhere ||= Store::ClosedGround.of([@property.id], @today)
+
         # [Store::ClosedGround::Entry] that hold today, [Core::Mix::Wait] of what stays in the soil.
         def closed = @closed ||= history.closed(@today)
         def waits = @waits ||= history.soil_waits(@today)
