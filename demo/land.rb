@@ -37,6 +37,8 @@ module Thistle
           @scenario["kit"].each { |row| Store::KitItem.create(**row) }
         end
         @scenario["work_days"].each { |row| load_work_day(row) }
+        first = Store::Property.first(prefix: @scenario["half_way"]["prefix"])
+        HalfWay.new(@scenario["half_way"], first, @grounds.fetch(first.id), @today).load
       end
 
       private
@@ -52,12 +54,17 @@ module Thistle
         Store::Person.create(**row.except(*lists.keys.map(&:to_s)), **lists)
       end
 
-      # A day that is planned, and proposed as anyone would have it proposed.
+      # A day that is planned, and proposed as anyone would have it proposed; or one that was held, with its records.
       def load_work_day(row)
         people = Store::Person.where(name: row["people"]).select_order_map(:id)
-        property_id = Store::Property.first(prefix: row["prefix"]).id
-        day = Store::WorkDay.create(**row.except("prefix", "people"), people_ids: JSON.generate(people), property_id:)
-        Store::Proposal.new(day, @today).call
+        property = Store::Property.first(prefix: row["prefix"])
+        day = Store::WorkDay.create(**row.except("prefix", "people", "held"), people_ids: JSON.generate(people),
+                                                                              property_id: property.id)
+        return Store::Proposal.new(day, @today).call unless row["held"]
+
+        day.update(closed_at: Time.now.utc)
+        Store::Treatment.where(patch: property.live_patches, done_on: day.held_on)
+                        .update(work_day_id: day.id, people_ids: day.people_ids)
       end
 
       def load_property(row)

@@ -9,6 +9,12 @@ module Thistle
         CREW_DAY = 8.0 # hours
         TOP = 300 # patches considered, the highest ranked
 
+        # Writes the question down and has it answered; the Store::SeasonPlan.
+        def self.ask(property, asked, today)
+          Store::SeasonPlan.create(property_id: property.id, asked: JSON.generate(asked))
+                           .tap { |plan| new(plan, today).call }
+        end
+
         def initialize(record, today)
           @record, @property, @today = record, record.property, today
           @asked = record.asked_for

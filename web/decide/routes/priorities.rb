@@ -42,7 +42,7 @@ module Thistle
               asked = form.asked(property)
               next show("decide/plan", status: 422, plan: nil, form:) unless asked
 
-              Priorities.ask(property, asked, today)
+              Planner.ask(property, asked, today)
               go_to "/decide/plan"
             end
 
@@ -62,7 +62,7 @@ module Thistle
               %w[pins bans].each { |kind| asked[kind] = asked.fetch(kind, []).reject { |wish| wish["patch"] == patch } }
               asked["pins"] << Priorities.wish(params, patch) if params["wish"] == "pin"
               asked["bans"] << { "patch" => patch } if params["wish"] == "ban"
-              Priorities.ask(plan.property, asked, today)
+              Planner.ask(plan.property, asked, today)
               go_to "/decide/plan"
             end
           end
@@ -77,12 +77,6 @@ module Thistle
             { "patch" => patch, "method" => method, "week" => week && Date.iso8601(week).iso8601 }.compact
           rescue ArgumentError # a text that is far too long, too
             raise Core::BadInput.new("A week is held by its Monday, such as 2026-07-06.", field: :week)
-          end
-
-          def self.ask(property, asked, today)
-            plan = Store::SeasonPlan.create(property_id: property.id, asked: JSON.generate(asked))
-            Planner.new(plan, today).call
-            plan
           end
         end
       end
