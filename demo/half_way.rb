@@ -62,8 +62,8 @@ module Thistle
 
       def gather(row)
         longitude, latitude = degrees(row["at"])
-        Store::GatherPlace.create(property_id: @property.id, **row.except("at"), longitude:, latitude:,
-                                                                                 created_at: Time.now.utc)
+        Store::GatherPlace.create(**row.except("at"), property_id: @property.id, longitude:, latitude:,
+                                                      created_at: Time.now.utc)
       end
 
       # A spreadsheet as somebody sent it, read as any other; nobody has answered what it asks yet.

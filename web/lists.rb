@@ -27,7 +27,6 @@ module Thistle
       def weather_files = Store::WeatherFile.where(property_id: property.id).reverse(:id).limit(LAST).all
       def sightings = Store::Sighting.live.where(property_id: property.id).reverse(:seen_on).limit(LAST).all
       def cleanings = Store::Cleaning.where(property_id: property.id).reverse(:done_on, :id).limit(3).all
-      def planting_plans = Store::PlantingPlan.latest(property)
       def walkable_patches = property.live_patches.limit(WALKED).all
       def patches_live = property.live_patches.count
       def totals_of(other) = Store::Totals.new(other)

@@ -24,7 +24,9 @@ module Thistle
         %(<svg class="glyph" aria-hidden="true"><use href="/img/glyphs.svg##{character}-#{state}"></use></svg>)
       end
 
-      def state_tag(state) = %(<span class="state #{Words::STATE_HUES.fetch(state)}">#{mark(state)}#{h state}</span>)
+      def state_tag(state)
+        %(<span class="state #{Words::STATE_HUES.fetch(state)}">#{mark(state)}#{h Words.state_word(state)}</span>)
+      end
 
       # A bar from 0 to 1, drawn: the number always stands beside it.
       def bar(share, hue)

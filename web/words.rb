@@ -11,6 +11,9 @@ module Thistle
                  "regrowing" => "regrowing", "quiet" => "quiet", "closed" => "closed" }.freeze
       STATE_HUES = { "reported" => "stone", "standing" => "clay", "hit" => "ochre", "regrowing" => "clay",
                      "quiet" => "moss", "closed" => "moss" }.freeze
+      # A state's name where it stands alone.
+      def state_word(state) = state == "hit" ? "treated" : state
+
       SIZES = { "seedling" => "seedling", "pencil" => "pencil", "thumb" => "thumb", "wrist" => "wrist",
                 "wider" => "wider" }.freeze
 

@@ -100,7 +100,7 @@ module Thistle
                                       status: "solved")
       send_form :post, "/records/plan/#{plan.id}/take-back", version: "0", person: "J. Finch", reason: "No crew"
 
-      assert_nil Store::SeasonPlan.current(patch("Q-06").property)
+      refute_equal plan.id, Store::SeasonPlan.current(patch("Q-06").property)&.id
       %w[/records/plan/0 /records/nothing/1 /records/check/x].each { |path| assert_equal 404, get(path).status, path }
     end
 

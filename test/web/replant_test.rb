@@ -225,7 +225,7 @@ module Thistle
 
       assert_equal 422, last_response.status
       send_form :post, "/replant/seed", **lot, germination: "37.5", tested_on: "2025-01-10", cost: "0.2"
-      kept = json("/replant/seed.json").first
+      kept = json("/replant/seed.json").find { |one| one["native"] == "virginia_wildrye" }
 
       assert_equal [0.3375, true], kept.values_at("live_share", "out_of_date")
       after = json(address)["items"].find { |item| item["native"] == "virginia_wildrye" }
@@ -270,7 +270,7 @@ module Thistle
 
       assert_in_delta (4.5 + 4) / 16, native["survival"]["mean"]
       assert_operator native["again"], :>, 0
-      send_form :post, "/replant/counts/#{Store::SurvivorCount.first.id}/drop"
+      send_form :post, "/replant/counts/#{Store::SurvivorCount.first(planting_id: planting.id).id}/drop"
 
       assert_in_delta 0.75, json("/replant/plans/#{made.id}/take.json")["natives"].first["survival"]["mean"]
     end
@@ -284,10 +284,12 @@ module Thistle
       site.stub(:day, dry) do
         owed = Store::WaterOwed.new([q04.property], Testing::TODAY).rows
 
-        assert_equal [q04.id, Testing::TODAY], [owed.first.patch.id, owed.first.on]
+        mine = owed.find { |one| one.patch.id == q04.id }
+
+        assert_equal Testing::TODAY, mine.on
         send_form :post, "/replant/water", patch: q04.id
 
-        assert_operator Store::WaterOwed.new([q04.property], Testing::TODAY).of(q04).fill, :>, owed.first.fill
+        assert_operator Store::WaterOwed.new([q04.property], Testing::TODAY).of(q04).fill, :>, mine.fill
       end
     end
 
@@ -319,7 +321,7 @@ module Thistle
       send_form :post, "/replant/gather/places", geometry: "", native: "indiangrass"
 
       assert_includes last_response.body, "Draw a point"
-      send_form :post, "/replant/gather/places/#{Store::GatherPlace.first.id}/drop"
+      send_form :post, "/replant/gather/places/#{Store::GatherPlace.first(native_key: "indiangrass").id}/drop"
 
       assert_equal 2, json("/replant/gather.json?on=2026-10-05")["round"].size
     end

@@ -8,11 +8,14 @@ module Thistle
         def self.registered(app)
           app.register Trials, Years
           app.get "/recheck" do
-            tasks = Store::Task.due(through: today + 400)
+            tasks = Store::Task.due(through: VisitStrip.last(today))
             tasks = tasks.where(property_id: property.id) unless params["all"]
-            turns = Turns.new(tasks, params)
-            show "recheck/index", board: VisitsBoard.new(turns, property, today, properties:), turns: do
-              go_on({ "all" => params["all"] && "1", "page" => turns.after }.compact) if turns.after
+            strip, span = VisitStrip.new(tasks, today), [day_in_query("from"), day_in_query("to")]
+            turns = Turns.new(strip.between(*span), params)
+            board = VisitsBoard.new(turns, property, today, properties:)
+            query = params.slice("all", "from", "to").to_h
+            show "recheck/index", board:, turns:, strip:, span:, query: do
+              go_on(query.merge("page" => turns.after)) if turns.after
               Answers.tasks(turns)
             end
           end

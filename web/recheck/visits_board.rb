@@ -15,6 +15,12 @@ module Thistle
         # [[day, [task]]].
         def rounds = @rounds ||= turns.page.zero? ? @ahead.rounds : []
 
+        # The ground with the patches of the next round; nil for none.
+        def next_round
+          tasks = rounds.first&.last or return
+          Survey::GroundPlot.new(@property, Store::Patch.where(id: tasks.map(&:patch_id)).order(:id).all)
+        end
+
         # "32 days late. Seed has ripened since 2 June: …"; nil for one that is not late.
         def late(task)
           one = @ahead.late(task) or return

@@ -39,6 +39,16 @@ module Thistle
 
         module_function
 
+        # What a list of visits is called that are due from a day to a day; nil for no bound.
+        def span(from, to, today)
+          return "Open visits" unless from || to
+          return "Late visits" if from.nil? && to < today
+          return "Visits from #{Web::Words.full_day(from)} on" unless to
+          return "Visits to #{Web::Words.full_day(to)}" unless from
+
+          "Visits from #{Web::Words.day(from)} to #{Web::Words.full_day(to)}"
+        end
+
         # What a check counts, {field => [its name, a hint]}: stubs where stems were cut, plants in water, else plants.
         def counted(plant, removal)
           beside = { suckers: ["Suckers", "from roots or runners, beside"], seedlings: ["Seedlings", "this year's"] }

@@ -63,6 +63,9 @@ module Thistle
           facts.except(*@dropped)
         end
 
+        # Does the address ask about no ground yet, on a property whose natives are known?
+        def fresh? = @patch.nil? && region && typed.empty? && filters.empty? && !sheet.enough?
+
         def filters = list("f") & Core::Replant::Palette::FILTERS.keys
         def palette = @palette ||= Core::Replant::Palette.new(sheet, filters:)
 

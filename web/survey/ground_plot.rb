@@ -56,7 +56,7 @@ module Thistle
             free = taken.none? { |ox, oy| (ox - x).abs < 58 && (oy - y).abs < 15 }
             taken << [x, y] if free
             Drawn.new(id: patch.id, code: patch.code,
-                      title: "#{patch.plant&.name || "Not named"}, #{patch.code}, #{patch.state}",
+                      title: "#{patch.plant&.name || "Not named"}, #{patch.code}, #{Words.state_word(patch.state)}",
                       state: patch.state, hue: Words::STATE_HUES.fetch(patch.state), x:, y:,
                       label: free || patch.id == focus,
                       path: shape.kind == "point" ? nil : path(shape.geometry), focus: patch.id == focus)

@@ -55,7 +55,8 @@ module Thistle
         end
 
         def named(found)
-          Sequel.ilike(:code, "%#{found.escape_like(words)}%") | { state: words.downcase } |
+          state = ORDER.find { |one| Words.state_word(one).casecmp?(words) }
+          Sequel.ilike(:code, "%#{found.escape_like(words)}%") | { state: state || words } |
             { plant_key: Store::PlantNames.find(words) }
         end
       end

@@ -7,7 +7,8 @@ module Thistle
       class Board
         SOON = 7 # days ahead that count as due
         CLEAN_EVERY = 7 # days in seed season (common practice)
-        YEAR = 400 # days ahead for what waits
+        YEAR, MONTH = 400, 31 # days ahead for what waits; for what opens and closes
+        NAMED = 6 # patches of one line, by code
         DRAWN = 120
         REMOVED = Core::Knowledge.shipped.plants.values
                                  .select { |plant| plant.invasive? || plant.regions["invasive"] }.map(&:key).freeze
@@ -17,6 +18,7 @@ module Thistle
 
         def initialize(properties, today)
           @properties, @today = properties, today
+          @moves = Store::Moves.new(properties, today)
         end
 
         # [Task] visits due within a week, oldest first; the first of them only. Where treatment is asked for on a patch
@@ -40,15 +42,23 @@ module Thistle
 
         # {group => Listing}, those groups that hold any.
         def groups
-          @groups ||= items.group_by(&:group).to_h do |group, items|
-            [group, Listing.new(items.sum { |item| ids(item).size }, leading(group, items))]
+          @groups ||= moves.items.group_by(&:group).to_h do |group, items|
+            [group, Listing.new(items.sum { |item| moves.ids(item).size }, leading(group, items))]
           end
         end
 
         def count(group) = groups[group]&.total || 0
 
         # What the day is good for, over the work that open patches want.
-        def conditions = @conditions ||= ConditionsBoard.new(@properties, today, wanted)
+        def conditions = @conditions ||= Season::ConditionsBoard.new(@properties, today, moves.wanted)
+
+        # What opens and what closes in the coming month: [Store::Moves::Turn]; codes of the first patches of one.
+        def turns = @turns ||= moves.turns(MONTH).first(SHOWN)
+
+        def codes(turn)
+          @codes ||= Store::Patch.where(id: turns.flat_map { |one| one.ids.first(NAMED) }).as_hash(:id, :code)
+          @codes.values_at(*turn.ids.first(NAMED))
+        end
 
         # What the season plans have for this week: [[property, item]].
         def planned
@@ -131,10 +141,12 @@ module Thistle
         def patch(id) = patches.fetch(id)
 
         # Nothing wants work?
-        def idle? = alike.empty? && nameless.total.zero?
+        def idle? = moves.none? && nameless.total.zero?
         def property(id) = by_id.fetch(id)
 
         private
+
+        attr_reader :moves
 
         # Ids alone, since the shapes are most of a row.
         def first_ids(patches, count) = count.positive? ? patches.order(:id).limit(count).select_map(:id) : []
@@ -145,63 +157,17 @@ module Thistle
           Store::Task.due(through: today + SOON).exclude(covered)
         end
 
-        def sites = @sites ||= Hash.new { |hash, id| hash[id] = property(id).site(today) }
         def by_id = @by_id ||= @properties.to_h { |property| [property.id, property] }
-
-        # The best move of each group of patches alike, most pressing first: kept ones, and the others worked out.
-        def items
-          @items ||= begin
-            weeds = alike.values.select { |group| weed?(group) }
-            kept, fresh = weeds.partition { |group| !group.alone && Core::Kept::MOVES[content(group)] }
-            found = kept.map { |group| Core::Kept::MOVES[content(group)].with(id: group.id) } + worked_out(fresh)
-            Core::Decide::Agenda.in_order(found)
-          end
-        end
-
-        def worked_out(groups)
-          patches = Store::Alike.patches(groups)
-          entries = groups.map { |group| entry(patches.fetch(group.id)) }
-          found = Core::Decide::Agenda.new(entries, kept: Core::Kept::MOVES).items.to_h { |item| [item.id, item] }
-          groups.reject(&:alone).each { |group| Core::Kept::MOVES.fetch(content(group)) { found[group.id] } }
-          found.values
-        end
-
-        # What the answer of a group rests on.
-        def content(group)
-          [:alike, sites[group.property_id], shared[[group.property_id, group.plant_key]], group.told]
-        end
-
-        # The same for all patches of a plant on a property.
-        def shared
-          @shared ||= Hash.new do |all, (id, key)|
-            here, plant = property(id), Core::Knowledge.shipped.plant(key)
-            all[[id, key]] = here.facts_shared(plant).hash
-          end
-        end
-
-        def weed?(group)
-          @weeds ||= Hash.new do |all, (id, key)|
-            all[[id, key]] = property(id).weed?(Core::Knowledge.shipped.plant(key))
-          end
-          @weeds[[group.property_id, group.plant_key]]
-        end
-
-        # Ids of patches on whose ground something young stands.
-        def young = @properties.map { |one| one.together.planted_young(today) }.reduce(Set.new, :|)
-
-        # {id of the patch that stands for them => Alike::Group}
-        def alike = @alike ||= Store::Alike.groups(young:).to_h { |group| [group.id, group] }
-        def ids(item) = alike.fetch(item.id).ids
 
         # The first patches of a heading: those that a look asks to treat again go before the rest, but for what is
         # closing.
         def leading(group, items)
           rows = items.chunk_while { |one, other| one.until == other.until }.lazy.flat_map do |same|
-            same.flat_map { |item| each_of(item, ids(item)) }.sort_by(&:id)
+            same.flat_map { |item| each_of(item, moves.ids(item)) }.sort_by(&:id)
           end
           return rows.first(SHOWN) if group == :closing
 
-          first = items.flat_map { |item| each_of(item, ids(item).select { |id| again(id) }) }
+          first = items.flat_map { |item| each_of(item, moves.ids(item).select { |id| again(id) }) }
                        .sort_by { |item| [item.until || Core::Decide::Agenda::FAR, item.id] }.first(SHOWN)
           (first + rows.reject { |item| again(item.id) }.first(SHOWN)).first(SHOWN)
         end
@@ -218,28 +184,13 @@ module Thistle
                                    .for_agenda.eager(:treatments).as_hash(:id)
         end
 
-        def entry(patch)
-          patch.associations[:property] = property(patch.property_id)
-          Core::Decide::Agenda::Entry.new(id: patch.id, facts: patch.facts(today), site: sites[patch.property_id])
-        end
-
-        # {property id => {kind of work => open patches that want it}}, from each patch's best move.
-        def wanted
-          items.each_with_object({}) do |item, all|
-            limits = Core::Season::Limits.of(item.verdict.removal) or next
-            counts = all[alike.fetch(item.id).property_id] ||= Hash.new(0)
-            counts[limits.key] += ids(item).size unless item.group == :stuck
-          end.transform_values { |counts| counts.reject { |_, n| n.zero? } }.reject { |_, counts| counts.empty? }
-        end
-
         def clean_due?(property) = cleaned[property.id].nil? || today - cleaned[property.id] >= CLEAN_EVERY
         def cleaned = @cleaned ||= Store::Cleaning.last_days
 
         def in_seed(property)
-          @standing ||= alike.values.group_by(&:property_id).transform_values { |here| here.map(&:plant_key).uniq }
-          plants = @standing.fetch(property.id, []).map { |key| Core::Knowledge.shipped.plant(key) }.select(&:invasive?)
+          plants = moves.plants_on(property).map { |key| Core::Knowledge.shipped.plant(key) }.select(&:invasive?)
           plants.select do |plant|
-            Core::Season::Phenology.new(plant, property.site(today)).phases_on(today).include?(:ripe_seed)
+            property.site(today).calendar(plant).phases_on(today).include?(:ripe_seed)
           end
         end
       end

@@ -16,6 +16,14 @@ module Thistle
 
         def rows = @rows ||= Store::Person.live.named.all.map { |person| row(person) }
 
+        # [[Person, words]] whose licence has ended or soon will.
+        def licences
+          Store::Person.live.named.exclude(licence_expires_on: nil).all.filter_map do |person|
+            said, short = licence(person)
+            [person, said] if short
+          end
+        end
+
         # Of each method with records: [[Removal, Factor of a crew, Factor of volunteers]], the most records first.
         def paces
           pace = Store::OwnPace.of

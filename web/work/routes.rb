@@ -11,7 +11,7 @@ module Thistle
             patch = named(patch_in_query)
             unless patch
               list = Survey::PatchList.new(property, params, states: Store::Patch::WANTING)
-              next show("work/index", list:) do
+              next show("work/index", list:, board: Board.new(property, today)) do
                 open = property.live_patches.wanting_work
                 { patches: paged(open.for_answers) { |one| Survey::Answers.patch(one) } }
               end

@@ -12,6 +12,21 @@
     }
   });
 
+  // An answer to what a form no longer says is let go, and the form is sent as it stands now: on a slow line nothing is
+  // lost that was typed meanwhile.
+  const asked = new WeakMap();
+  const says = (form) => new URLSearchParams(new FormData(form)).toString();
+  document.addEventListener('htmx:beforeSend', ({ detail }) => {
+    const form = detail.elt;
+    if (form.matches('form') && detail.requestConfig.verb === 'get') asked.set(detail.xhr, says(form));
+  });
+  document.addEventListener('htmx:beforeSwap', ({ detail }) => {
+    const form = detail.requestConfig.elt;
+    if (!asked.has(detail.xhr) || !form.isConnected || asked.get(detail.xhr) === says(form)) return;
+    detail.shouldSwap = false;
+    htmx.trigger(form, 'change');
+  });
+
   // After a swap the field that had the keyboard keeps it, and what was opened stays open.
   let held = null;
   let opened = [];

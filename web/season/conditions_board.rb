@@ -2,7 +2,7 @@
 
 module Thistle
   module Web
-    module Today
+    module Season
       # What the day and the next ten are good for, over the kinds of work that open patches want.
       class ConditionsBoard
         # said: the day's fit stretch, or what stands against it; patches: how many want such work.
