@@ -22,6 +22,28 @@ module Thistle
       assert_equal 422, last_response.status
     end
 
+    # Somebody who is sure names a patch in one step; what is new here is still reported first; it can be put right.
+    def test_an_expert_names_a_patch_in_one_step
+      id, on = patch("Q-11").id, { patch: patch("Q-11").id, named_on: "2026-05-11", people: "R. Lindqvist" }
+      get "/identify?patch=#{id}"
+
+      assert_said "Sure of the name?"
+      [{ plant_key: "" }, { plant_key: "nothing" }, { named_on: "2026-05-13" }, { people: "" }].each do |wrong|
+        send_form :post, "/identify/names", plant_key: "oriental_bittersweet", **on, **wrong
+
+        assert_equal [422, "reported"], [last_response.status, patch("Q-11").state], wrong
+      end
+      send_form :post, "/identify/names", **on, plant_key: "oriental_bittersweet", note: "By the orange root."
+      seen = patch("Q-11").observations.last
+
+      assert_equal %w[standing oriental_bittersweet], [patch("Q-11").state, patch("Q-11").plant_key]
+      assert_equal [true, "R. Lindqvist", Date.new(2026, 5, 11)], [seen.settled, seen.people, seen.seen_on]
+      refute_includes get("/identify?patch=#{id}").body, "Sure of the name?"
+      send_form :post, "/records/observation/#{seen.id}/take-back", version: "0", person: "J. Finch", reason: "No"
+
+      assert_equal "reported", patch("Q-11").state
+    end
+
     # On arrival: what is mapped here, else the weeds of the region that is asked for; gone with the first answer.
     def test_what_matters_here_stands_there_on_arrival
       cards = ->(address) do

@@ -24,7 +24,18 @@ module Thistle
           app.get "/identify" do
             patch = patch_in_query
             desk = Desk.new(params, property, today)
-            show("identify/index", desk:, patch:) { Answers.bench(desk) }
+            name = Forms::Name.untouched({ "named_on" => desk.date.iso8601 }, units:, today:)
+            show("identify/index", desk:, patch:, name:) { Answers.bench(desk) }
+          end
+
+          app.post "/identify/names" do
+            patch = patch_at(params["patch"])
+            name = Forms::Name.new(params, units:, today:)
+            if name.store(patch)
+              next go_to("/survey/patches/#{patch.id}", "#{patch.code} is named: #{patch.plant.name}.")
+            end
+
+            show "identify/index", status: 422, desk: Desk.new({}, property, today), patch:, name:
           end
 
           app.post "/identify/observations" do

@@ -16,6 +16,12 @@ module Thistle
             show("today/find", found:) { Answers.found(found) }
           end
 
+          app.get "/glossary/terms" do
+            halt 404 unless @json
+            public_for 3600
+            json(Glossary.terms)
+          end
+
           app.get "/glossary" do
             show("today/glossary", parts: Glossary.parts) { Answers.glossary(Glossary.parts) }
           end
