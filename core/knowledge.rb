@@ -20,15 +20,15 @@ module Thistle
                  "broad_weather" => "broad_weather", "kit" => "kit", "schools" => "schools", "goals" => "goals",
                  "aims" => "aims", "planting" => "planting", "crew" => "crew", "haul" => "haul",
                  "stages" => "stages", "stock" => "stock", "expect" => "expect",
-                 "readying" => "readying", "places" => "places", "nurse" => "nurse", "aspects" => "aspects",
-                 "groups" => "groups" }.freeze
+                 "readying" => "readying", "places" => "places", "homes" => "homes", "nurse" => "nurse",
+                 "aspects" => "aspects", "groups" => "groups" }.freeze
 
       TO_PLANT = %w[replant home].freeze # parts of a native's file that are checked by schemas of their own
 
       attr_reader :plants, :methods_of_removal, :characters, :actives, :formulations, :records, :cautions, :disposal,
                   :parts, :returns, :sources, :zone_kinds, :anchors, :climates, :soils, :phases, :fits,
                   :broad_weather, :kit, :schools, :goals, :aims, :planting, :crew, :haul, :stages,
-                  :palette, :stock, :expect, :readying, :aspects, :groups, :places, :nurse
+                  :palette, :stock, :expect, :readying, :aspects, :groups, :places, :homes, :nurse
 
       # The shipped library, read once.
       def self.shipped = @shipped ||= new
@@ -105,7 +105,7 @@ module Thistle
         @fits = rows_of(Season::Limits, tables["fits"].transform_keys(&:to_sym))
         @soils, @broad_weather, @formulations = tables.values_at("soils", "broad_weather", "formulations")
         @phases = tables["phases"].transform_keys(&:to_sym).freeze
-        @planting, @places, @nurse = tables.values_at("planting", "places", "nurse")
+        @planting, @places, @homes, @nurse = tables.values_at("planting", "places", "homes", "nurse")
         @cautions, @disposal, @parts = tables.values_at("cautions", "disposal", "parts")
         @returns, @kit, @crew, @haul = tables.values_at("returns", "kit", "crew", "haul")
         @stages, @stock, @expect, @readying = tables.values_at("stages", "stock", "expect", "readying")

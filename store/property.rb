@@ -9,6 +9,12 @@ module Thistle
       one_to_many :zones, class: "Thistle::Store::Zone", conditions: { deleted_at: nil }
       one_to_many :patches, class: "Thistle::Store::Patch"
 
+      dataset_module do
+        # Those that are not put away.
+        def kept = where(put_away_at: nil)
+        def put_away = exclude(put_away_at: nil)
+      end
+
       SITES = 100 # places and days whose years are kept, by use
 
       class << self
@@ -125,7 +131,7 @@ module Thistle
       end
       private :kept_rates
 
-      def forget = @schools_kept = @rates = @kept_facts = @together = @today = nil
+      def forget = @schools_kept = @rates = @kept_facts = @together = @today = @clock = nil
       private :forget
 
       # What was worked out from the columns before they changed is gone with them.
@@ -139,6 +145,20 @@ module Thistle
         set(Whereabouts.at(longitude, latitude)) if country.nil?
         super
       end
+
+      # Lies elsewhere than was said: its border, its broad weather and its year follow.
+      def move(latitude:, longitude:, elevation_m:)
+        kind = { region:, climate: climate_kind }
+        broad = feed == "broad" ? { climate: JSON.generate(Core::Season::BroadWeather.climate(latitude, **kind)) } : {}
+        db.transaction do
+          update(latitude:, longitude:, elevation_m:, placed: true, **Whereabouts.at(longitude, latitude), **broad)
+          year_changed
+        end
+      end
+
+      def put_away = update(put_away_at: Time.now.utc)
+      def bring_back = update(put_away_at: nil)
+      def put_away? = !put_away_at.nil?
 
       def after_update
         forget

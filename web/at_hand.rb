@@ -12,7 +12,7 @@ module Thistle
 
       # All of them; the one at hand is among them as it is.
       def properties
-        @properties ||= Store::Together.of(Store::Property.order(:id).all
+        @properties ||= Store::Together.of(Store::Property.kept.order(:id).all
                                                           .map { |one| one.id == @chosen&.id ? @chosen : one })
       end
 
@@ -24,7 +24,7 @@ module Thistle
         wanted = session[:property]
         return @chosen if @chosen && [nil, @chosen.id].include?(wanted)
 
-        @chosen = (wanted && Store::Property[wanted]) || Store::Property.order(:id).first
+        @chosen = (wanted && Store::Property[wanted]) || Store::Property.kept.order(:id).first
       end
 
       def site = property.site(today)

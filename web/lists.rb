@@ -29,6 +29,7 @@ module Thistle
       def cleanings = Store::Cleaning.where(property_id: property.id).reverse(:done_on, :id).limit(3).all
       def walkable_patches = property.live_patches.limit(WALKED).all
       def patches_live = property.live_patches.count
+      def put_away = Store::Property.put_away.order(:name).all
       def totals_of(other) = Store::Totals.new(other)
 
       # Where its borders put it, in words; nil where nobody knows.

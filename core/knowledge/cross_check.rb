@@ -29,6 +29,7 @@ module Thistle
           check_aims
           check_season
           check_planting
+          check_homes
           @knowledge.palette.each_value { |native| check_native(native) }
           @knowledge.returns.each do |key, row|
             known([row["source"]], @knowledge.sources, "returns.yml", key)
@@ -48,6 +49,20 @@ module Thistle
           known(plant.disposal.values_at("clean", "seeding").compact, @knowledge.disposal, file, "disposal")
           known(plant.source_keys, @knowledge.sources, file, "source")
           plant.look_alikes.each { |pair| check_pair(plant, pair, file) }
+        end
+
+        # Parts of countries, regions and clocks that homes.yml names are there.
+        def check_homes
+          @knowledge.homes.each do |country, told|
+            file = "homes.yml, #{country}"
+            parts = @knowledge.places.dig(country, "names") || {}
+            by_region, by_clock = told.fetch("regions", {}), told.fetch("clocks", {})
+            clocks = [*told["clock"], *by_clock.keys].reject { |name| Season::Clock.known?(name) }
+            known([*told["region"], *by_region.keys], Identify::Regions::NAMES, file, "region")
+            known(clocks, {}, file, "clock")
+            known([*by_region.values, *by_clock.values].flatten, parts, file, "parts")
+            known([told["source"]], @knowledge.sources, file, "source")
+          end
         end
 
         # What aspects change, in their table and in plants' own files, is there.

@@ -22,12 +22,13 @@ module Thistle
 
       module_function
 
-      # [Group] of the patches with a plant; those of a property alone where one is given.
+      # [Group] of the patches with a plant; those of some properties alone where they are given.
       # young: ids of patches on whose ground something young stands.
-      def groups(property_id: nil, young: [])
+      def groups(property_ids: nil, young: [])
         own = "#{ALONE} OR id IN (#{young.map(&:to_i).join(",")})"
         alike = [*COLUMNS, *bounds(own)]
-        rows = Patch.wanting_work.exclude(plant_key: nil).where(property_id ? { property_id: } : {}).unordered.naked
+        there = property_ids ? { property_id: property_ids } : {}
+        rows = Patch.wanting_work.exclude(plant_key: nil).where(there).unordered.naked
                     .group(*alike).select do
           [min(id).as(:id), Sequel.lit("group_concat(id)").as(:ids), :property_id, :plant_key,
            json_array(*alike).as(:told), Sequel.lit("(#{own})").as(:alone)]

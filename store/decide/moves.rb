@@ -57,10 +57,7 @@ module Thistle
 
       # {id of the patch that stands for them => Alike::Group}
       def alike
-        @alike ||= begin
-          one = @properties.size == 1 ? @properties.keys.first : nil
-          Alike.groups(property_id: one, young:).to_h { |group| [group.id, group] }
-        end
+        @alike ||= Alike.groups(property_ids: @properties.keys, young:).to_h { |group| [group.id, group] }
       end
 
       # Ids of patches on whose ground something young stands.

@@ -15,11 +15,13 @@ module Thistle
         def of_plantings(patch_ids) = where(patch_id: patch_ids, kind: "planting").exclude(key: nil)
         def undone = where(Sequel[:tasks][:done_on] => nil, Sequel[:tasks][:dropped_at] => nil)
 
-        # Open tasks of live patches up to a day, soonest first, with what a list needs: one query. Of looks that one
-        # piece of work asked for and that are all late, the first stands for the rest: one look makes them all.
+        # Open tasks of live patches up to a day, of properties that are not put away, soonest first, with what a list
+        # needs: one query. Of looks that one piece of work asked for and that are all late, the first stands for the
+        # rest: one look makes them all.
         def due(through:, limit: nil)
           undone.where { Sequel[:tasks][:due_on] <= through }.exclude(told_before)
                 .join(:patches, { id: :patch_id, deleted_at: nil }, table_alias: :p)
+                .where(Sequel[:p][:property_id] => Property.kept.select(:id))
                 .select_all(:tasks).select_append(:code, :plant_key, :group_key, :property_id, :state)
                 .order(:due_on, Sequel[:tasks][:id]).limit(limit)
         end

@@ -118,7 +118,7 @@ module Thistle
 
       assert_equal([true, true, nil], [part, over, far].map { |one| ranked.fetch(one.id).new_planting })
       young = Store::GroundHistory.planted_young([@q.id], @today)
-      alone = Store::Alike.groups(property_id: @q.id, young:).select(&:alone).flat_map(&:ids)
+      alone = Store::Alike.groups(property_ids: [@q.id], young:).select(&:alone).flat_map(&:ids)
 
       assert_empty [whole, part, over].map(&:id) - alone
     end

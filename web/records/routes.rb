@@ -16,18 +16,6 @@ module Thistle
             end
           end
 
-          app.get "/records/properties/new" do
-            show "records/property", form: Form::Blank.new
-          end
-
-          app.post "/records/properties" do
-            form = Forms::Property.new(params, units:, today:)
-            made = form.store or next show("records/property", status: 422, form:)
-            session[:property] = made.id
-            go_to "/season", "#{made.name} has begun. Draw its boundary in Survey; bring its weather under Weather " \
-                             "and soil."
-          end
-
           app.post "/records/settings" do
             form = Forms::Settings.new(params, units:, today:)
             next go_to("/records", "#{property.name} is kept as you said.") if form.store(property)
@@ -35,7 +23,7 @@ module Thistle
             show "records/index", status: 422, timeline: Timeline.new(property), form:,
                                   jobs: Store::Job.under_way, keeping: Store::Keeping.said
           end
-          app.register Amendments, Looks
+          app.register Properties, Amendments, Looks
         end
 
         def self.form(property, today)

@@ -1,7 +1,6 @@
 // A term's first use on a page leads to the glossary: a dotted underline, its meaning on hover.
 (() => {
-  const SKIP =
-    'a, button, label, summary, option, legend, h1, h2, h3, svg, textarea, th, .code, .stamp, [data-field]';
+  const SKIP = 'a, button, label, summary, option, legend, h1, h2, h3, svg, textarea, th, .code, .stamp, [data-field]';
   let terms = null;
   let every = null; // is there a term at all?
   let each = null;
