@@ -12,6 +12,14 @@ module Thistle
             jobs: jobs.map { |job| { **job.values.slice(:kind, :done, :total), waiting: job.waiting? } } }
         end
 
+        def table(table, rows)
+          told = rows.map { |row| { id: row.id, **table.columns.to_h { |one| [one.key.to_sym, cell(one, row)] } } }
+          { total: table.total, rows: told }
+        end
+
+        # What a file and JSON hold of a row.
+        def cell(column, row) = (column.raw || column.text).call(row)
+
         def row(row) = { on: row.on, kind: row.kind, text: row.text, patch: row.code }
 
         def amended(desk)

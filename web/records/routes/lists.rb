@@ -1,0 +1,60 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Records
+      module Routes
+        # Tables of all records: sorted, narrowed, handed on, changed several at once.
+        module Lists
+          KINDS = [Tables::Patches, Tables::Visits, Tables::Treatments, Tables::Checks, Tables::People,
+                   Tables::Products, Tables::Seed].to_h { |kind| [kind.key, kind] }.freeze
+
+          def self.registered(app)
+            app.get "/records/lists" do
+              go_to "/records/lists/patches"
+            end
+
+            app.get "/records/lists/:kind" do
+              table = Lists.table(self, params)
+              show("records/list", table:, kind: params["kind"], error: nil) do
+                go_on(Rack::Utils.parse_query(table.query("page" => table.turns.after.to_s))) if table.turns.after
+                Answers.table(table, table.rows)
+              end
+            end
+
+            app.get "/records/lists/:kind/file" do
+              table = Lists.table(self, params)
+              content_type "text/csv", charset: "utf-8"
+              attachment "#{params["kind"]}-#{today.iso8601}.csv"
+              rows = table.each_row.lazy.map { |row| table.columns.map { |one| Answers.cell(one, row) } }
+              Formats::CsvFile.write(table.columns.map(&:label), rows)
+            end
+
+            app.post "/records/lists/:kind" do
+              table = Lists.table(self, params)
+              count = table.change(params["act"].to_s)
+              offer_undo if params["act"] == "aim"
+              if params["act"] == "off"
+                offer_undo "/records/lists/#{params["kind"]}/back/#{table.ticked.join("-")}"
+              end
+              go_to "/records/lists/#{params["kind"]}?#{table.query}", "#{Words.count(count, "record")} changed."
+            rescue Core::BadInput => e
+              show "records/list", status: 422, table:, kind: params["kind"], error: e.message
+            end
+
+            app.post "/records/lists/:kind/back/:ids" do
+              ids = params["ids"].split("-").map { |text| Whole.read(text) }
+              Lists.table(self, params).dataset.model.where(id: ids).update(deleted_at: nil)
+              go_to "/records/lists/#{params["kind"]}", "#{Words.count(ids.size, "record")} brought back."
+            end
+          end
+
+          def self.table(page, params)
+            kind = KINDS[params["kind"]] || page.halt(404)
+            kind.new(page.property, params, page.units, page.today)
+          end
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,38 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Records
+      module Tables
+        # Checks of the property at hand, the last first.
+        class Checks < Table
+          COUNTS = { resprouts: "Resprouts", missed: "Missed", seedlings: "Seedlings" }.freeze
+
+          def self.title = "Checks"
+          def address(check) = check.amend_address
+          def acts = []
+          def filters = [words, *days]
+          def down? = @params["sort"] ? super : true
+
+          def dataset = of_property(Store::Check)
+
+          def columns
+            @columns ||= [
+              dated("Checked", :checked_on), *of_patch,
+              *COUNTS.map { |name, label| plain(label, name, number: true) },
+              plain("Cover class", :cover_class, number: true), plain("Note", :note, by: nil)
+            ]
+          end
+
+          private
+
+          def with(rows) = with_patches(rows)
+
+          def narrowed(found, key, value)
+            key == "q" ? found.where(patch_id: on_patches(value)) : spanned(found, key, value, Sequel[:checked_on])
+          end
+        end
+      end
+    end
+  end
+end
