@@ -32,6 +32,9 @@ module Thistle
       def put_away = Store::Property.put_away.order(:name).all
       def totals_of(other) = Store::Totals.new(other)
 
+      # Patches on which a course or a trial can begin.
+      def patches_to_begin = workable.select(:id, :code, :plant_key).limit(WALKED).all
+
       # Where its borders put it, in words; nil where nobody knows.
       def whereabouts = Store::Whereabouts.said(property)
 

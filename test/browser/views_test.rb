@@ -16,7 +16,7 @@ module Thistle
              "/decide/courses",
              "/decide/courses/new?patch=%{patch}&method=cut_stump", "/decide/schools", "/decide/schools?patch=%{patch}",
              "/decide/rules", "/decide/methods", "/decide/methods/cut_stump", "/mix?patch=%{patch}",
-             "/mix?vessel=tank&product=1&second=triclopyr_tea&hardness=300",
+             "/mix", "/mix?vessel=tank&product=1&second=triclopyr_tea&hardness=300",
              "/mix/shelf", "/mix/shelf/1", "/mix/shelf/new", "/mix/records", "/mix/card?product=1&stems=40",
              "/mix/calibration?way=nozzle&ml=900&spacing=50&runs=20",
              "/mix/other-end?product_poured=1&carrier_poured=1",
@@ -27,11 +27,11 @@ module Thistle
              "/recheck/patches/%{patch}/outlook", "/recheck/skip", "/recheck/quiet", "/recheck/trials",
              "/recheck/trials/new?patch=%{patch}", "/recheck/review?year=2025",
              "/recheck/patches/%{patch}/life", "/recheck/patches/%{patch}/origin",
-             "/replant?patch=%{patch}", "/replant/first?patch=%{patch}",
+             "/replant", "/replant?patch=%{patch}", "/replant/first?patch=%{patch}",
              "/replant/mix?patch=%{patch}&area=120&kind=plugs", "/replant/plans/1",
              "/replant/plans/1/when", "/replant/plans/1/take", "/replant/seed", "/replant/gather",
              "/replant/spacing",
-             "/records", "/records/check/2", "/records/treatment/7", "/records/observation/7",
+             "/records", "/records/lists/patches", "/records/lists/treatments", "/records/check/2", "/records/treatment/7", "/records/observation/7",
              "/records/properties/new", "/find?q=mil", "/glossary"].freeze
     AXE = Axe::Configuration.instance.jslib
     TAGS = { type: "tag", values: %w[wcag2a wcag2aa wcag21a wcag21aa wcag22aa] }.freeze

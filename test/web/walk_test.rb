@@ -79,7 +79,7 @@ module Thistle
       grid, picture, tiles = %w[elevation picture tiles].map { |kind| Store::Layer.live.first(kind:).id }
       report = Store::Report.first
       report.attach(Formats::Image.new("p.png", self.picture))
-      ["/identify/photos/#{report.photos_dataset.first.id}",
+      ["/identify/photos/#{report.photos_dataset.first.id}", "/records/lists/patches/file",
        "/survey/layers/#{grid}/lines", "/survey/layers/#{grid}/shade",
        "/survey/layers/#{picture}/picture", "/survey/layers/#{tiles}/1/0/0",
        "/survey/arrivals/#{Store::Arrival.first.id}/progress",
@@ -119,6 +119,7 @@ module Thistle
        end,
        *%w[drop undo].map { |act| ["POST", "/mix/calibration/1/#{act}", {}] }, ["POST", "/mix/shelf/1/undo", {}],
        ["POST", "/season/sightings/1/undo", {}], ["POST", "/records/treatment/1/bring-back", {}],
+       ["POST", "/records/properties/1/bring-back", {}], ["POST", "/records/lists/seed/back/1", {}],
        ["DELETE", "/season/weather/files/1", {}]]
     end
 

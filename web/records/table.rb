@@ -5,7 +5,8 @@ module Thistle
     module Records
       # All records of one kind as a table: narrowed by what an address asks, sorted by a column, a page at a time;
       # several can be chosen, handed on as CSV or changed at once. Each kind is a class of its own (tables/), which
-      # says: `title`, `dataset`, `columns`, `filters`, `acts`, `address(row)`, and an `act_KEY(rows)` for each act.
+      # says: `title`, `start` (the address that begins such a record, and its words), `dataset`, `columns`, `filters`,
+      # `acts`, `address(row)`, and an `act_KEY(rows)` for each act.
       class Table
         # key: in JSON and in an address; label: heading, with its unit; by: what it is sorted by, nil for none; text:
         # what a page shows of a row; raw: what a file and JSON hold, nil for the text; number: set to the right.

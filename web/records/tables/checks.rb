@@ -9,6 +9,7 @@ module Thistle
           COUNTS = { resprouts: "Resprouts", missed: "Missed", seedlings: "Seedlings" }.freeze
 
           def self.title = "Checks"
+          def self.start = ["/recheck", "Visits"]
           def address(check) = check.amend_address
           def acts = []
           def filters = [words, *days]

@@ -7,6 +7,7 @@ module Thistle
         # Patches of the property at hand.
         class Patches < Table
           def self.title = "Patches"
+          def self.start = ["/survey#patch-form", "Map a patch"]
           def dataset = Store::Patch.live.where(property_id: @property.id)
           def address(patch) = "/survey/patches/#{patch.id}"
 

@@ -9,6 +9,7 @@ module Thistle
           NAME = Sequel.function(:lower, :name)
 
           def self.title = "People"
+          def self.start = ["/work/people/new", "Add someone"]
           def dataset = Store::Person.live
           def address(person) = "/work/people/#{person.id}"
           def filters = [words("q", "Name"), filter("role", "Role", roles)]

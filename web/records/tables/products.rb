@@ -7,6 +7,7 @@ module Thistle
         # Products on the group's shelf.
         class Products < Table
           def self.title = "Products"
+          def self.start = ["/mix/shelf/new", "Type a label"]
           def dataset = Store::Product.live
           def address(product) = "/mix/shelf/#{product.id}"
           def filters = [words("q", "Name")]

@@ -7,6 +7,7 @@ module Thistle
         # Seed lots on the group's shelf.
         class Seed < Table
           def self.title = "Seed lots"
+          def self.start = ["/replant/seed", "Put seed on the shelf"]
           def dataset = Store::SeedOnHand.live
           def address(lot) = "/replant/seed/#{lot.id}"
           def filters = [words("q", "Lot or native")]

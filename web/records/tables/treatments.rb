@@ -7,6 +7,7 @@ module Thistle
         # Treatments of the property at hand, the last first.
         class Treatments < Table
           def self.title = "Treatments"
+          def self.start = ["/work", "Record a treatment"]
           def address(work) = work.amend_address
 
           def dataset = of_property(Store::Treatment)

@@ -9,6 +9,7 @@ module Thistle
           FAR = 4000 # days ahead
 
           def self.title = "Visits"
+          def self.start = ["/work", "Record a treatment"]
           def dataset = Store::Task.due(through: @today + FAR).where(property_id: @property.id)
           def address(task) = Recheck::Words.made_at(task)
 
