@@ -31,7 +31,8 @@ module Thistle
              "/replant/mix?patch=%{patch}&area=120&kind=plugs", "/replant/plans/1",
              "/replant/plans/1/when", "/replant/plans/1/take", "/replant/seed", "/replant/gather",
              "/replant/spacing",
-             "/records", "/records/lists/patches", "/records/lists/treatments", "/records/check/2", "/records/treatment/7", "/records/observation/7",
+             "/records", "/records/lists/patches", "/records/lists/treatments", "/records/check/2",
+             "/records/treatment/7", "/records/observation/7",
              "/records/properties/new", "/find?q=mil", "/glossary"].freeze
     AXE = Axe::Configuration.instance.jslib
     TAGS = { type: "tag", values: %w[wcag2a wcag2aa wcag21a wcag21aa wcag22aa] }.freeze

@@ -27,6 +27,21 @@
     htmx.trigger(form, 'change');
   });
 
+  // A wide table is a card a row on a phone: each cell bears its column's name.
+  const cards = () =>
+    document.querySelectorAll('main table.list:not(.cards, .attendance, .hours)').forEach((table) => {
+      const heads = [...table.querySelectorAll('thead th')].map((head) => head.textContent.trim());
+      if (heads.length < 4) return;
+      table.querySelectorAll('tbody tr').forEach((row) =>
+        [...row.cells].forEach((cell, n) => {
+          if (cell.matches('td') && heads[n]) cell.dataset.label = heads[n];
+        }),
+      );
+      table.classList.add('cards');
+    });
+  document.addEventListener('DOMContentLoaded', cards);
+  document.addEventListener('htmx:afterSettle', cards);
+
   // After a swap the field that had the keyboard keeps it, and what was opened stays open.
   let held = null;
   let opened = [];
