@@ -67,8 +67,8 @@ module Thistle
 
       # What it asks for, where something lives.
       def again
-        found = { "alive" => resprouts, "missed" => missed, "suckers" => suckers, "seedlings" => young }
-        words = found.select { |_, n| n.positive? }.map { |what, n| "#{n} #{what}" }
+        found = { "resprouts" => resprouts, "missed" => missed, "suckers" => suckers, "seedlings" => young }
+        words = found.select { |_, n| n.positive? }.map { |what, n| "#{n} #{n == 1 ? what.delete_suffix("s") : what}" }
         words << "seedlings" if young.zero? && seedlings_seen == "some"
         "Treat again: #{words.empty? ? "cover is left" : words.join(", ")}"
       end

@@ -22,7 +22,7 @@ module Thistle
 
       assert_equal ["amur_honeysuckle", "regrowing", 1, 1],
                    [patch.plant_key, patch.state, patch.treatments.size, patch.checks.size]
-      assert_text "Treat again: 3 alive"
+      assert_text "Treat again: 3 resprouts"
     end
 
     private

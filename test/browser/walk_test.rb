@@ -160,7 +160,7 @@ module Thistle
       resize "desk"
 
       assert_text "93 % of stems dead"
-      assert_text "Treat again: 4 alive"
+      assert_text "Treat again: 4 resprouts"
     end
 
     def replant

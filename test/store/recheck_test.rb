@@ -86,7 +86,7 @@ module Thistle
 
       assert_in_delta 100 * 59 / 64.0, live.control.percent
       assert_equal "regrowing", patch.reload.state
-      assert_equal ["Treat again: 5 alive, 2 missed, 11 seedlings"],
+      assert_equal ["Treat again: 5 resprouts, 2 missed, 11 seedlings"],
                    patch.open_tasks.select { |t| t.kind == "treat" }.map(&:reason)
       treat(patch, stems_done: 7)
 

@@ -15,16 +15,16 @@ module Thistle
           next if sizes.nil? || sizes.include?(now.size)
 
           asked, small, large = if stems
-                                  ["How thick are the stems?", "small", "wide"]
+                                  ["How thick are the stems?", "These stems are too thin", "These stems are too thick"]
                                 else
-                                  ["How old are they?", "young", "old"]
+                                  ["How old are they?", "These plants are too young", "These plants are too old"]
                                 end
           words = if stems then "#{[sizes.first, sizes.last].uniq.join(" to ")} stems"
                   else sizes.map { |one| Removal::AGES.fetch(one) }.join(" and ")
                   end
           if now.size
             past = Removal::SIZES.index(now.size) > Removal::SIZES.index(sizes.last)
-            no "Too #{past ? large : small} for this: it suits #{words}."
+            no "#{past ? large : small} for this method. It suits #{words}."
           elsif !sizes.include?("thumb") # what suits thumb-thick stems and grown plants suits most of what stands
             ask "#{asked} It suits #{words} only."
           end
