@@ -34,8 +34,9 @@ module Thistle
 
           low, high = against.limit.is_a?(Hash) ? against.limit.values_at("low", "high") : [nil, against.limit]
           over = low.nil? || against.value > high
-          "#{name} #{measure(against.key, against.value)}, " \
-            "#{over ? "over" : "under"} #{measure(against.key, over ? high : low)}"
+          value, limit = [against.value, over ? high : low].map { |one| measure(against.key, one) }
+          beyond = "#{over ? "over" : "under"} #{limit}"
+          value == limit ? "#{name} just #{beyond}" : "#{name} #{value}, #{beyond}"
         end
 
         def measure(key, value)
