@@ -4,6 +4,7 @@ source "https://rubygems.org"
 
 ruby ">= 3.1"
 
+gem "caxlsx", "~> 4.2" # workbooks out
 gem "chunky_png", "~> 1.4" # draws hill-shade
 gem "css_parser", ">= 1.22", "< 3" # for prawn-svg
 gem "csv", "~> 3.3"               # tables and Darwin Core
@@ -27,7 +28,8 @@ gem "rake", "~> 13.2"
 gem "rgeo", "~> 3.0"              # GEOS: validity, repair, distance, overlay
 gem "rgeo-geojson", "~> 2.2"
 gem "rgeo-proj4", "~> 4.0"        # a metric projection for each property
-gem "rubyzip", ">= 2.4", "< 4"    # KMZ and Darwin Core archives
+gem "roo", "~> 2.10" # spreadsheets in
+gem "rubyzip", ">= 2.4", "< 4" # KMZ and Darwin Core archives
 gem "sequel", "~> 5.80"
 gem "sinatra", "~> 4.2"
 gem "sqlite3", "~> 2.0"

@@ -9,12 +9,12 @@ module Thistle
       MAX_FEATURES = 150_000
       MAX_PIECES = 4_000_000 # lists, cells or tags: a small file can unfold to a large one in memory
       NAMES = { "GeoJSON" => "GeoJSON", "KML" => "KML", "GPX" => "GPX", "Archive" => "KMZ or Darwin Core archive",
-                "Table" => "CSV" }.freeze
+                "Table" => "CSV", "Sheet" => "Spreadsheet" }.freeze
 
       module_function
 
-      # [Feature] from the bytes of a GeoJSON, KML, KMZ, GPX, CSV or Darwin Core archive file. Raises BadInput
-      # (field :file) for what is none of these, is too large or too deep, or holds no shape.
+      # [Feature] from the bytes of a GeoJSON, KML, KMZ, GPX, CSV, XLSX, ODS or Darwin Core archive file. Raises
+      # BadInput (field :file) for what is none of these, is too large or too deep, or holds no shape.
       def read(bytes)
         check_size(bytes, MAX_BYTES)
         features = format(bytes).read(bytes)
@@ -25,7 +25,7 @@ module Thistle
 
       # The module that reads such bytes, told by how they begin. Raises BadInput when none does.
       def format(bytes)
-        return Archive if bytes.byteslice(0, 4) == "PK\x03\x04".b
+        return Sheet.kind(bytes) ? Sheet : Archive if bytes.byteslice(0, 4) == "PK\x03\x04".b
 
         head = Text.utf8(bytes.byteslice(0, 2000)).lstrip
         return GeoJSON if head.start_with?("{")
@@ -34,7 +34,7 @@ module Thistle
 
         refuse "A GPS receiver's log is a walk: load it under Walk." if head.match?(/\A\$\w{5},/)
         unless Table.table?(head)
-          refuse "That is not GeoJSON, KML, KMZ, GPX, CSV or a Darwin Core archive, whatever its name says."
+          refuse "That is not GeoJSON, KML, KMZ, GPX, CSV, XLSX, ODS or a Darwin Core archive, whatever its name says."
         end
         Table
       end

@@ -8,8 +8,8 @@ module Thistle
       class Safety
         Line = Value.define(:text, :source)
         HOT, COLD, STORMY = 30.0, 5.0, 40.0 # °C, °C, km/h of a day (memory)
-        WHO = { herbicide: "Only people whom the law here allows to apply herbicide. Volunteers without a licence may " \
-                           "not, unless the law says so.",
+        WHO = { herbicide: "Only people whom the law here allows to apply herbicide. Volunteers without a licence " \
+                           "may not, unless the law says so.",
                 burning: "A trained burn boss and crew.",
                 machine: "A trained operator; everyone else stays out of the machine’s reach." }.freeze
         FIELD = %w[field].freeze # what waits for everybody out there

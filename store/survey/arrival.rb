@@ -12,7 +12,7 @@ module Thistle
 
       SLICE = 500
       VERDICTS = { "add" => "added", "change" => "changed", "double" => "doubled", "absent" => "kept as not there",
-                   "same" => "the same already", "refuse" => "refused" }.freeze
+                   "same" => "the same already", "far" => "outside the boundary", "refuse" => "refused" }.freeze
 
       # features: hashes of geometry, name, properties, notes. Nothing reaches the map yet. Rows go in by slices, so
       # that other writers get their turn; what fails half-way leaves nothing.
@@ -20,7 +20,8 @@ module Thistle
         headers = features.flat_map { |f| f.properties.keys }.uniq
         arrival = create(property_id: property.id, filename:, format:, report: "[]", status: "failed",
                          total: features.size,
-                         fault: "Not all of it was read.", mapping: JSON.generate(Mapping.for(headers)))
+                         fault: "Not all of it was read.", mapping: JSON.generate(Mapping.for(headers)),
+                         names: JSON.generate(Mapping.names))
         features.each_slice(SLICE).with_index do |slice, n|
           db.transaction do
             Bulk.insert(:arrival_rows, slice.each_with_index.map { |f, m| row_of(arrival, f, (n * SLICE) + m + 1) })
@@ -42,7 +43,13 @@ module Thistle
       private_class_method :row_of
 
       def columns = JSON.parse(mapping || "{}")
-      def reading = Core::Survey::Columns::Reading.new(columns, Core::Knowledge.shipped)
+
+      def reading
+        Core::Survey::Columns::Reading.new(columns, Core::Knowledge.shipped, names: names_kept, days:)
+      end
+
+      # {text of the file => plant key} that a person settled.
+      def names_kept = JSON.parse(names)
       def counts = @counts ||= arrival_rows_dataset.unordered.group_and_count(:verdict).as_hash(:verdict, :count)
       def draft? = status == "draft"
       def busy? = %w[looking taking].include?(status) && (job ? job.running? && !job.lost? : false)

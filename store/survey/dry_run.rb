@@ -5,6 +5,12 @@ module Thistle
     # Reading: what taking a file would do, row by row: add, change (its code is known here), double (the same plant
     # within the arrival's distance), same, or refuse with the reason.
     class DryRun
+      FAR = 50_000.0 # m outside the boundary from which a place is asked about; nearer ground may be a neighbour's
+      TURNED = { "latitude and longitude may have changed places" => ->(lon, lat) { [lat, lon] },
+                 "the longitude may lack its minus" => ->(lon, lat) { [-lon, lat] },
+                 "the latitude may lack its minus" => ->(lon, lat) { [lon, -lat] } }.freeze
+      private_constant :TURNED
+
       def initialize(arrival, seen_on:, job:)
         @arrival, @seen_on, @job = arrival, seen_on, job
         @property = arrival.property
@@ -80,16 +86,42 @@ module Thistle
         known = @known[incoming.code]
         return known_patch(incoming, Patch[known], notes) if known
 
-        near = @nests[incoming.plant_key].near(incoming.shape)&.label
-        if near
-          return ["double", ["#{near} is the same plant within " \
-                             "#{@arrival.apart_m.round} m", notes].reject(&:empty?).join("; "), nil]
-        end
-
-        keep(InFile.new(incoming.shape, "row #{row}", incoming.plant_key))
-        ["add", notes.empty? ? nil : notes, nil]
+        new_patch(row, incoming, notes)
       rescue Core::BadInput => e
         ["refuse", e.message, nil]
+      end
+
+      # How far outside the boundary a shape lies and what may be wrong with it, in words; nil where there is no
+      # boundary, and within it.
+      def outside(shape)
+        boundary = @boundary ||= @property.boundary&.shape or return
+        return if inside?(boundary, shape.centre)
+
+        metres = boundary.distance(shape)
+        why = TURNED.find { |_, turn| inside?(boundary, turn.call(*shape.centre)) }&.first if metres.positive?
+        return if metres < FAR && why.nil?
+
+        ["lies #{@property.measures.length(metres)} outside the boundary", why].compact.join(": ")
+      rescue Core::BadInput # so far off that no plane holds both
+        "lies far outside the boundary"
+      end
+
+      def inside?(boundary, (longitude, latitude))
+        west, south, east, north = boundary.bounds
+        longitude.between?(west, east) && latitude.between?(south, north)
+      end
+
+      # What nobody knows here yet: doubled, outside the boundary, or added.
+      def new_patch(row, incoming, notes)
+        near = @nests[incoming.plant_key].near(incoming.shape)&.label
+        keep(InFile.new(incoming.shape, "row #{row}", incoming.plant_key)) unless near
+        far = outside(incoming.shape) unless near
+        why = near ? "#{near} is the same plant within #{@arrival.apart_m.round} m" : far
+        reason = [why, notes].compact.reject(&:empty?).join("; ")
+        verdict = if near then "double"
+                  else far ? "far" : "add"
+                  end
+        [verdict, reason.empty? ? nil : reason, nil]
       end
 
       # Shapes that were repaired on the way in go in as they are now.

@@ -14,6 +14,16 @@ module Thistle
                .insert(columns: sign(headers), mapping: JSON.generate(chosen))
       end
 
+      NAMES = "names"
+
+      # {text of a file, in small letters => plant key} that people settled for any file so far.
+      def self.names = first(columns: NAMES).then { |kept| kept ? JSON.parse(kept.mapping) : {} }
+
+      def self.remember_names(chosen)
+        told = JSON.generate(names.merge(chosen))
+        dataset.insert_conflict(target: :columns, update: { mapping: told }).insert(columns: NAMES, mapping: told)
+      end
+
       def self.sign(headers) = JSON.generate(headers.map(&:to_s).sort)
       private_class_method :sign
     end

@@ -23,7 +23,7 @@ module Thistle
       def call
         @surroundings = Surroundings.new(@property)
         done = 0
-        worked_out(%w[add double]).each do |rows, patches, shared|
+        worked_out(%w[add double far]).each do |rows, patches, shared|
           @job.hold { store(rows, patches, shared) }
           @job.at(done += rows.size)
         end
@@ -38,7 +38,7 @@ module Thistle
       # Takes away what an arrival that did not end had done.
       def self.clear_away(arrival)
         arrival.journal.each(&:take_back)
-        arrival.arrival_rows_dataset.exclude(patch_id: nil).where(verdict: %w[add double]).update(patch_id: nil)
+        arrival.arrival_rows_dataset.exclude(patch_id: nil).where(verdict: %w[add double far]).update(patch_id: nil)
         arrival.patches_dataset.unordered.select_map(:id)
                .each_slice(Arrival::SLICE) { |ids| Patch.where(id: ids).delete }
         Search.where(arrival_id: arrival.id).delete
@@ -68,6 +68,7 @@ module Thistle
 
       def slices(verdicts)
         verdicts -= ["double"] unless @arrival.doubles == "add"
+        verdicts -= ["far"] unless @arrival.outside == "add"
         @db[:arrival_rows].where(arrival_id: @arrival.id, verdict: verdicts).order(:row).select_map(:id)
                           .each_slice(Arrival::SLICE).to_a
       end

@@ -55,7 +55,7 @@ module Thistle
         find("label", text: "not opposite").click
       end
 
-      assert_selector ".answered", text: /Leaves on the stem\s+not opposite/
+      assert_selector ".answered", text: /Leaves on the stem\s+ruled out: opposite/
       assert_includes current_url, "not%5Bleaf_arrangement%5D%5B%5D=opposite"
     end
 

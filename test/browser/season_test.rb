@@ -26,7 +26,7 @@ module Thistle
       card = find("#year-amur_honeysuckle")
       card.find("summary").click
 
-      assert_match(/soil and weather allowed it on/, card.text)
+      assert_match(/soil and weather allow it on/, card.text)
       card.select "green seed", from: "It is"
       card.check "It had just begun"
       card.click_button "Seen"

@@ -170,7 +170,7 @@ module Thistle
 
       assert_equal "garlic_mustard", values[:plant_key]
       assert_in_delta 2023.428, values[:infested_m2], 0.001
-      assert_match(%r{date seen “03/04/2025” was not understood}, notes.first)
+      assert_match(%r{date seen “03/04/2025” could be two days}, notes.first)
     end
 
     # The bad-input list of the issue: each refused or mended with a reason of its own, the rest of the file unharmed.

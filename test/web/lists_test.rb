@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "csv"
+require "roo"
 require "support/web"
 
 module Thistle
@@ -32,6 +33,28 @@ module Thistle
 
         assert_equal [columns.map(&:label), table(kind).total], [rows.headers, rows.size], kind
       end
+    end
+
+    # Another library than the one that wrote it reads each list whole, days as days; every column says what it holds.
+    def test_all_lists_are_one_workbook
+      note = Store::Treatment.where(deleted_at: nil).first
+      note.update(note: "=HYPERLINK(\"x\")")
+      get "/records/workbook"
+      File.binwrite(path = File.join(Dir.mktmpdir, "all.xlsx"), last_response.body)
+      book = Roo::Spreadsheet.open(path, disable_html_wrapper: true)
+
+      assert_equal [*KINDS.values.map(&:title), "Columns"], book.sheets
+      KINDS.each do |kind, table_class|
+        sheet = book.sheet(table_class.title)
+
+        assert_equal table(kind).columns.map(&:label), sheet.row(1)
+        assert_equal table(kind).total, sheet.last_row - 1, kind
+      end
+      treatments = book.sheet("Treatments")
+
+      assert_kind_of Date, treatments.cell(2, 1)
+      assert_includes treatments.column(11), "'=HYPERLINK(\"x\")"
+      assert_equal KINDS.keys.sum { |kind| table(kind).columns.size }, book.sheet("Columns").last_row - 1
     end
 
     # Numbers and days as they are; text by SQLite's order, codes by length first.

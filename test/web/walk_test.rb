@@ -80,6 +80,7 @@ module Thistle
       report = Store::Report.first
       report.attach(Formats::Image.new("p.png", self.picture))
       ["/identify/photos/#{report.photos_dataset.first.id}", "/records/lists/patches/file",
+       "/records/lists/seed/workbook",
        "/survey/layers/#{grid}/lines", "/survey/layers/#{grid}/shade",
        "/survey/layers/#{picture}/picture", "/survey/layers/#{tiles}/1/0/0",
        "/survey/arrivals/#{Store::Arrival.first.id}/progress",

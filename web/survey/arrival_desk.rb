@@ -6,7 +6,10 @@ module Thistle
       # A file's columns beside ours, and what would happen to each row.
       class ArrivalDesk
         PAGE = 100
-        ORDER = %w[refuse double change add absent same].freeze
+        ORDER = %w[refuse far double change add absent same].freeze
+        ASKED = 40 # names that are asked about on one page
+        OFFERED = 5 # plants that a name may mean
+        DAYS = { "dmy" => "day first: 3/4 is 3 April", "mdy" => "month first: 3/4 is 4 March" }.freeze
 
         attr_reader :arrival
 
@@ -33,8 +36,31 @@ module Thistle
           end
 
           apart_m = (Core::Decimal.read(@params["apart"]) || 5.0).clamp(0, 500)
-          arrival.map(chosen, apart_m:, doubles: @params["doubles"] == "add" ? "add" : "skip",
-                              sure: @params["sure"] == "yes")
+          arrival.map(chosen, apart_m:, sure: @params["sure"] == "yes", names: JSON.generate(names_chosen),
+                              days: (DAYS.keys & [@params["days"]]).first,
+                              **%w[doubles outside].to_h { |one| [one.to_sym, @params[one] == "add" ? "add" : "skip"] })
+        end
+
+        # {text => [plant keys that it may mean, the likeliest first]} of names that nobody understood; each is asked
+        # once, however many rows bear it.
+        def unknown_names
+          header = arrival.columns.key("plant_key") or return {}
+          reading = arrival.reading
+          cells = Sequel.function(:json_extract, :properties, %($."#{header.delete('"\\')}"))
+          texts = arrival.arrival_rows_dataset.unordered.exclude(cells => nil).distinct.select_map(cells)
+          unknown = texts.map { |text| text.to_s.strip }.uniq.reject { |text| text.empty? || reading.plant(text) }
+          unknown.first(ASKED).to_h { |text| [text, Store::PlantNames.find(text).first(OFFERED)] }
+        end
+
+        # {text => plant key} that are settled by a person.
+        def settled_names = arrival.names_kept
+
+        # Does a date stand in it that could be two days?
+        def two_days?
+          header = arrival.columns.key("seen_on") or return false
+          arrival.arrival_rows_dataset.unordered.select_map(:properties).any? do |properties|
+            Core::Survey::Columns.two_days?(JSON.parse(properties)[header].to_s.strip)
+          end
         end
 
         def shown
@@ -47,7 +73,19 @@ module Thistle
 
         # Rows that would reach the map as things stand.
         def coming
-          arrival.counts.values_at("add", "change", "absent", *("double" if arrival.doubles == "add")).compact.sum
+          arrival.counts.values_at("add", "change", "absent", *("double" if arrival.doubles == "add"),
+                                   *("far" if arrival.outside == "add")).compact.sum
+        end
+
+        private
+
+        # What was settled before and is now; remembered for the next file.
+        def names_chosen
+          told = @params["name"].is_a?(Hash) ? @params["name"] : {}
+          chosen = told.to_h { |text, key| [text.to_s.downcase, key] }
+                       .select { |_, key| Core::Knowledge.shipped.plants.key?(key) }
+          Store::Mapping.remember_names(chosen) if chosen.any?
+          arrival.names_kept.merge(chosen)
         end
       end
     end

@@ -19,6 +19,13 @@ module Thistle
         ["Cover %", "37,5 %"] => [:cover_percent, 37.5], %w[cover_class 3] => [:cover_class, 3],
         ["Stem Count", "1 200"] => [:stems, 1200],
         ["eventDate", "2026-05-12T10:00:00Z"] => [:seen_on, Date.new(2026, 5, 12)],
+        ["Date found", "25/4/2026"] => [:seen_on, Date.new(2026, 4, 25)],
+        ["Date found", "4/25/2026"] => [:seen_on, Date.new(2026, 4, 25)],
+        ["When", "9 May 2026"] => [:seen_on, Date.new(2026, 5, 9)],
+        %w[When 9-May-2026] => [:seen_on, Date.new(2026, 5, 9)],
+        ["Recorded", "May 9, 2026"] => [:seen_on, Date.new(2026, 5, 9)], ["Ref.", "17"] => [:code, "17"],
+        ["Plant (common)", "garlic mustard"] => [:plant_key, "garlic_mustard"],
+        ["No. of plants", "12"] => [:plants, 12],
         ["date", "12.05.2026"] => [:seen_on, Date.new(2026, 5, 12)],
         ["observed on", "20260512"] => [:seen_on, Date.new(2026, 5, 12)],
         %w[acres 2] => [:infested_m2, 2 * Core::Units::M2_PER_ACRE], ["area_ha", "0,5"] => [:infested_m2, 5000.0],
@@ -29,7 +36,8 @@ module Thistle
 
     # What could be read two ways, or not at all, is left empty and said.
     def test_what_is_not_understood_is_left_empty_and_said
-      { "date" => "03/04/2026", "cover" => "140", "stems" => "-3", "species" => "Imaginaria nonsensica",
+      assert_match(/“03.04.2026” could be two days and left empty/, read("date", "03/04/2026"))
+      { "cover" => "140", "stems" => "-3", "species" => "Imaginaria nonsensica",
         "cover_class" => "9", "eventDate" => "2026-02-31", "height" => "tall" }
         .each { |header, text| assert_match(/“#{text}” was not understood and left empty/, read(header, text), header) }
     end

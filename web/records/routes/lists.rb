@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "yaml"
+
 module Thistle
   module Web
     module Records
@@ -20,6 +22,21 @@ module Thistle
                 go_on(Rack::Utils.parse_query(table.query("page" => table.turns.after.to_s))) if table.turns.after
                 Answers.table(table, table.rows)
               end
+            end
+
+            # Every list whole, a sheet each, and a sheet that says what the columns hold.
+            app.get "/records/workbook" do
+              tables = KINDS.values.map { |kind| kind.new(property, {}, units, today) }
+              content_type Formats::Workbook::MEDIA
+              attachment "#{property.name.downcase.gsub(/[^a-z0-9]+/, "-")}-#{today.iso8601}.xlsx"
+              Formats::Workbook.write([*tables.map { |table| Lists.sheet(table) }, Lists.dictionary(tables)])
+            end
+
+            app.get "/records/lists/:kind/workbook" do
+              table = Lists.table(self, params)
+              content_type Formats::Workbook::MEDIA
+              attachment "#{params["kind"]}-#{today.iso8601}.xlsx"
+              Formats::Workbook.write([Lists.sheet(table), Lists.dictionary([table])])
             end
 
             app.get "/records/lists/:kind/file" do
@@ -43,10 +60,27 @@ module Thistle
             end
 
             app.post "/records/lists/:kind/back/:ids" do
-              ids = params["ids"].split("-").map { |text| Whole.read(text) }
+              ids = params["ids"].scrub.split("-").map { |text| Whole.read(text) }
               Lists.table(self, params).dataset.model.where(id: ids).update(deleted_at: nil)
               go_to "/records/lists/#{params["kind"]}", "#{Words.count(ids.size, "record")} brought back."
             end
+          end
+
+          ABOUT = YAML.safe_load_file("#{ROOT}/web/records/columns.yml").freeze
+
+          # [title, headings, rows] of a table, whole.
+          def self.sheet(table)
+            rows = table.each_row.lazy.map { |row| table.columns.map { |one| Answers.cell(one, row) } }
+            [table.class.title, table.columns.map(&:label), rows]
+          end
+
+          # The same of what their columns hold.
+          def self.dictionary(tables)
+            rows = tables.flat_map do |table|
+              about = ABOUT.fetch(table.class.key)
+              table.columns.map { |one| [table.class.title, one.label, about.fetch(one.key)] }
+            end
+            ["Columns", %w[Sheet Column Holds], rows]
           end
 
           def self.table(page, params)
