@@ -8,7 +8,7 @@ module Thistle
         class Patches < Table
           def self.title = "Patches"
           def self.start = ["/survey#patch-form", "Map a patch"]
-          def dataset = Store::Patch.live.where(property_id: @property.id)
+          def dataset = Store::Patch.live.where(property_id: @property.id).eager(:treatments)
           def address(patch) = "/survey/patches/#{patch.id}"
 
           def columns
