@@ -63,7 +63,9 @@ module Thistle
       end
 
       # May it be asked before there is any property?
-      def beginning? = request.path_info.match?(%r{\A/(records/properties(/new|/place|/\d+/bring-back)?|glossary/terms|img/.*)\z})
+      def beginning?
+        request.path_info.match?(%r{\A/(records/properties(/new|/place|/\d+/bring-back)?|glossary/terms|img/.*)\z})
+      end
 
       # The address of a file of the interface.
       def static(path) = Statics.address(path)
