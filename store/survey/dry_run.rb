@@ -5,7 +5,7 @@ module Thistle
     # Reading: what taking a file would do, row by row: add, change (its code is known here), double (the same plant
     # within the arrival's distance), same, or refuse with the reason.
     class DryRun
-      FAR = 50_000.0 # m outside the boundary from which a place is asked about; nearer ground may be a neighbour's
+      FAR = 200_000.0 # m outside the boundary from which a place is asked about; nearer ground may be a neighbour's
       TURNED = { "latitude and longitude may have changed places" => ->(lon, lat) { [lat, lon] },
                  "the longitude may lack its minus" => ->(lon, lat) { [-lon, lat] },
                  "the latitude may lack its minus" => ->(lon, lat) { [lon, -lat] } }.freeze
