@@ -42,6 +42,7 @@ module Thistle
 
     def name_it
       reach(/\AName it\z/).then { press :enter }
+      assert_selector "details.name-it"
       reach(/\ASure of the name/).then { press :enter }
       reach(/\APlant\b/).then { press "Amur honeysuckle" }
       reach(/\ANamed by/).then { press "R. Lindqvist" }
@@ -63,6 +64,7 @@ module Thistle
 
     def check_it
       reach(/\ACheck\b/).then { press :enter }
+      assert_button "Keep this check"
       reach(/\AResprouts|\AStubs alive/).then { press [:control, "a"], "3" }
       reach(/\AKeep this check/).then { press :enter }
       assert_text "Treat again"
