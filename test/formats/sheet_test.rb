@@ -93,10 +93,11 @@ module Thistle
 
       assert_equal({ "add" => 2, "far" => 1 }, arrival.counts)
       assert_said "Dates such as 3/4/2026", "the longitude may lack its minus", "galric mustrad"
-      assert_equal "garlic_mustard", Nokogiri::HTML5(last_response.body).at_css("select[name='name[galric mustrad]']")
+      assert_equal "garlic_mustard", Nokogiri::HTML5(last_response.body).at_css("select[name='name[0]']")
                                              .css("option")[1]["value"], "the closest is offered first"
       columns = arrival.columns.keys.each_index.to_h { |n| ["column[#{n}]", arrival.columns.values[n].to_s] }
-      answers = { days: "dmy", "name[galric mustrad]": "garlic_mustard", **columns.transform_keys(&:to_sym) }
+      answers = { days: "dmy", "named[0]": "galric mustrad", "name[0]": "garlic_mustard" }
+      answers.update(columns.transform_keys(&:to_sym))
       send_form :post, "/survey/arrivals/#{arrival.id}", _method: "put", **answers
       send_form :post, "/survey/arrivals/#{arrival.id}/take"
       wait_for { arrival.refresh.taken? }

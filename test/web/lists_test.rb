@@ -101,6 +101,12 @@ module Thistle
       send_form :post, "/records/lists/visits", act: "drop", ids: asked.map { |row| row["id"] }
 
       assert_equal 303, last_response.status
+      dropped = asked.map { |row| row["id"] }
+
+      assert_equal 2, Store::Task.where(id: dropped).exclude(dropped_at: nil).count
+      send_form :post, "/records/lists/visits/back/#{dropped.join("-")}"
+
+      assert_equal 0, Store::Task.where(id: dropped).exclude(dropped_at: nil).count
       lot = Store::SeedOnHand.live.first
       send_form :post, "/records/lists/seed", act: "off", ids: [lot.id]
 
@@ -130,13 +136,26 @@ module Thistle
       assert_nil own.refresh.dropped_at
     end
 
+    # What was taken back, split or merged comes back through its own record, never through a list.
+    def test_no_list_brings_back_what_has_a_record_of_its_own
+      gone = patch("Q-01").tap { |one| one.update(deleted_at: Time.now) }
+      %w[patches treatments checks].each do |kind|
+        assert_equal 404, send_form(:post, "/records/lists/#{kind}/back/#{gone.id}").status, kind
+      end
+      refute_nil gone.refresh.deleted_at
+    end
+
     # A name that was wrong on a winter's records is put right on all of them, each with its correction.
     def test_who_was_there_is_set_on_many_records
       ids = json(path("treatments", q: "Q-07"))["rows"].map { |row| row["id"] }
       send_form :post, "/records/lists/treatments", act: "people", set_people: "J. Finch, R. Lindqvist", ids: ids
 
+      assert_equal 422, last_response.status, "whoever corrects says so"
+      send_form :post, "/records/lists/treatments", act: "people", set_people: "J. Finch, R. Lindqvist", ids: ids,
+                                                    set_by: "M. Oakes"
+
       assert_equal ["J. Finch, R. Lindqvist"] * ids.size, Store::Treatment.where(id: ids).select_map(:people)
-      assert_equal [1] * ids.size, ids.map { |id| Store::Treatment[id].amended }
+      assert_equal ["M. Oakes"] * ids.size, ids.flat_map { |id| Store::Treatment[id].amendments.map(&:person) }
     end
   end
 end

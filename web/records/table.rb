@@ -14,8 +14,8 @@ module Thistle
         # key: name of the field, none of `kind`, `sort`, `down`, `page`, `ids`, `act`; label; options: {value =>
         # words}, or :text, :date.
         Filter = Core::Value.define(:key, :label, :options)
-        # label: on the button; field: a Filter whose value it needs, nil for none.
-        Act = Core::Value.define(:key, :label, :field)
+        # label: on the button; fields: [Filter] whose values it needs.
+        Act = Core::Value.define(:key, :label, :fields)
         MOST = 500 # records changed at once
         SLICE = 500 # rows of a file that are read at a time
 
@@ -69,6 +69,12 @@ module Thistle
           refuse_rows("Not all of these records are there any more.") if found.size < ticked.size
           Sequel::Model.db.transaction { public_send(:"act_#{act.key}", found) }
         end
+
+        # The end of the address that undoes an act that was just done; nil where each record is put right by itself.
+        def undo(_key) = nil
+
+        # How many were brought back; nil where nothing of this kind goes off a list.
+        def back(_ids) = nil
 
         def self.key = name.split("::").last.downcase
 
@@ -142,7 +148,7 @@ module Thistle
         end
 
         def filter(key, label, options) = Filter.new(key:, label:, options:)
-        def act(key, label, field = nil) = Act.new(key:, label:, field:)
+        def act(key, label, *fields) = Act.new(key:, label:, fields:)
         def words(key = "q", label = "Code or plant") = filter(key, label, :text)
         def days = { "from" => "From", "to" => "To" }.map { |key, label| filter(key, label, :date) }
         def plant_name(key) = key ? Core::Knowledge.shipped.plant(key).name : "not named"

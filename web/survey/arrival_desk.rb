@@ -52,9 +52,6 @@ module Thistle
           unknown.first(ASKED).to_h { |text| [text, Store::PlantNames.find(text).first(OFFERED)] }
         end
 
-        # {text => plant key} that are settled by a person.
-        def settled_names = arrival.names_kept
-
         # Does a date stand in it that could be two days?
         def two_days?
           header = arrival.columns.key("seen_on") or return false
@@ -81,9 +78,9 @@ module Thistle
 
         # What was settled before and is now; remembered for the next file.
         def names_chosen
-          told = @params["name"].is_a?(Hash) ? @params["name"] : {}
-          chosen = told.to_h { |text, key| [text.to_s.downcase, key] }
-                       .select { |_, key| Core::Knowledge.shipped.plants.key?(key) }
+          texts, keys = %w[named name].map { |field| @params[field].is_a?(Hash) ? @params[field] : {} }
+          chosen = texts.to_h { |number, text| [text.to_s.downcase, keys[number]] }
+                        .select { |_, key| Core::Knowledge.shipped.plants.key?(key) }
           Store::Mapping.remember_names(chosen) if chosen.any?
           arrival.names_kept.merge(chosen)
         end

@@ -51,9 +51,7 @@ module Thistle
               table = Lists.table(self, params)
               count = table.change(params["act"].to_s)
               offer_undo if params["act"] == "aim"
-              if params["act"] == "off"
-                offer_undo "/records/lists/#{params["kind"]}/back/#{table.ticked.join("-")}"
-              end
+              way = table.undo(params["act"]) and offer_undo "/records/lists/#{params["kind"]}/#{way}"
               go_to "/records/lists/#{params["kind"]}?#{table.query}", "#{Words.count(count, "record")} changed."
             rescue Core::BadInput => e
               show "records/list", status: 422, table:, kind: params["kind"], error: e.message
@@ -61,8 +59,8 @@ module Thistle
 
             app.post "/records/lists/:kind/back/:ids" do
               ids = params["ids"].scrub.split("-").map { |text| Whole.read(text) }
-              Lists.table(self, params).dataset.model.where(id: ids).update(deleted_at: nil)
-              go_to "/records/lists/#{params["kind"]}", "#{Words.count(ids.size, "record")} brought back."
+              count = Lists.table(self, params).back(ids) || halt(404)
+              go_to "/records/lists/#{params["kind"]}", "#{Words.count(count, "record")} brought back."
             end
           end
 

@@ -6,6 +6,8 @@ module Thistle
       module Tables
         # The group's people, of all properties.
         class People < Table
+          include GroupList
+
           NAME = Sequel.function(:lower, :name)
 
           def self.title = "People"
@@ -14,7 +16,6 @@ module Thistle
           def address(person) = "/work/people/#{person.id}"
           def filters = [words("q", "Name"), filter("role", "Role", roles)]
           def acts = [act("off", "Take off the list")]
-          def act_off(people) = people.each { |one| one.update(deleted_at: Time.now.utc) }.size
 
           def columns
             @columns ||= [

@@ -6,13 +6,14 @@ module Thistle
       module Tables
         # Products on the group's shelf.
         class Products < Table
+          include GroupList
+
           def self.title = "Products"
           def self.start = ["/mix/shelf/new", "Type a label"]
           def dataset = Store::Product.live
           def address(product) = "/mix/shelf/#{product.id}"
           def filters = [words("q", "Name")]
           def acts = [act("off", "Take off the shelf")]
-          def act_off(products) = products.each { |one| one.update(deleted_at: Time.now.utc) }.size
 
           def columns
             @columns ||= [

@@ -6,13 +6,14 @@ module Thistle
       module Tables
         # Seed lots on the group's shelf.
         class Seed < Table
+          include GroupList
+
           def self.title = "Seed lots"
           def self.start = ["/replant/seed", "Put seed on the shelf"]
           def dataset = Store::SeedOnHand.live
           def address(lot) = "/replant/seed/#{lot.id}"
           def filters = [words("q", "Lot or native")]
           def acts = [act("off", "Take off the shelf")]
-          def act_off(lots) = lots.each { |one| one.update(deleted_at: Time.now.utc) }.size
 
           def columns
             @columns ||= [

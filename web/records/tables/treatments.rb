@@ -30,15 +30,15 @@ module Thistle
           end
 
           def acts
-            [act("people", "Set who was there", filter("set_people", "People", :text))]
+            [act("people", "Set who was there", filter("set_people", "People", :text),
+                 filter("set_by", "Corrected by", :text))]
           end
 
           # A correction of each, with the same reason.
           def act_people(works)
-            people = wanted("set_people")[0, 400]
+            people, person = wanted("set_people")[0, 400], wanted("set_by")[0, 80]
             works.each do |one|
-              one.correct(version: one.amended, person: people.split(",").first.strip, reason: "Set in a list", people:,
-                          people_ids: "[]")
+              one.correct(version: one.amended, person:, reason: "Set in a list", people:, people_ids: "[]")
             end
             works.size
           end

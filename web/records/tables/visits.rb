@@ -35,6 +35,15 @@ module Thistle
           def act_made(tasks) = said(tasks, done_on: @today, done_by: "hand")
           def act_drop(tasks) = said(tasks, dropped_at: Time.now.utc)
 
+          # What was said of them is taken back by saying it the other way.
+          def undo(key) = acts.any? { |one| one.key == key } ? "back/#{ticked.join("-")}" : nil
+
+          def back(ids)
+            here = Store::Task.where(id: ids, patch_id: @property.live_patches.unordered.select(:id))
+            own = here.all.select(&:by_word?)
+            own.each { |task| Store::Wishes.say(task, done_on: nil, done_by: nil, dropped_at: nil) }.size
+          end
+
           private
 
           # A visit that follows from a record is made by its record, and nobody's word takes it off.
