@@ -3,9 +3,9 @@
 module Thistle
   module Web
     module Decide
-      # A solved season plan, ready for its page: sums, and where its drawing puts each week.
+      # A solved season plan, ready for its page: sums, and where its drawing puts each week, in % of its width.
       class PlanBoard
-        LEFT, WIDTH, TOP, ROW, BARS = 74.0, 526.0, 22, 17, 36
+        TOP, ROW, BARS = 22, 17, 36
         SHOWN = 40 # patches that are drawn; all are listed
         Line = Struct.new(:code, :y, :open, :done)
         Bar = Struct.new(:x, :given, :used)
@@ -44,7 +44,9 @@ module Thistle
         end
 
         def floor = TOP + (lines.size * ROW) + BARS + 12
-        def step = WIDTH / weeks.size
+        # How wide a week is, and what is drawn in it.
+        def step = (100.0 / weeks.size).round(3)
+        def block = (step * 0.95).round(3)
 
         # [[x, "Jun"]] at the first week of each month, and of the plan.
         def months
@@ -63,7 +65,7 @@ module Thistle
 
         private
 
-        def x(week) = (LEFT + (week * step)).round(1)
+        def x(week) = (100.0 * week / weeks.size).round(2)
         def open_weeks(patch) = answer[:windows][patch.to_s.to_sym] || []
       end
     end
