@@ -27,6 +27,7 @@ gem "rackup", "~> 2.2"
 gem "rake", "~> 13.2"
 gem "rgeo", "~> 3.0"              # GEOS: validity, repair, distance, overlay
 gem "rgeo-geojson", "~> 2.2"
+gem "rgeo-shapefile", "~> 3.1"    # zipped shapefiles as they come
 gem "rgeo-proj4", "~> 4.0"        # a metric projection for each property
 gem "roo", "~> 2.10" # spreadsheets in
 gem "rubyzip", ">= 2.4", "< 4" # KMZ and Darwin Core archives

@@ -5,7 +5,7 @@ require "csv"
 module Thistle
   module Demo
     # What is under way on the demo's first property, one of each: a season plan, a trial, a planting with its first
-    # count, seed on the shelf, a place to gather, a sprayer, an import that waits for answers.
+    # count, seed on the shelf, a place to gather, a sprayer, an import that waits for answers, a management plan.
     class HalfWay
       # told: the scenario's part; ground: the property's Ground.
       def initialize(told, property, ground, today)
@@ -20,6 +20,7 @@ module Thistle
         gather(@told["gather"])
         Store::Calibration.create(**@told["sprayer"], created_at: Time.now.utc)
         bring(@told["arrival"])
+        hand_on(@told["land_plan"])
       end
 
       private
@@ -40,6 +41,13 @@ module Thistle
                                      seed: patch.id + told["tags"], **how)
         run.give_out(told["tags"], told["begun"])
         run.count(alive: told["alive"], unfound: told["unfound"], on: told["counted"])
+      end
+
+      # The first version of the plan for the people of the land, with all chapters.
+      def hand_on(told)
+        plan = Web::Records::Reports::ManagementPlan
+        asked = { "parts" => plan::CHAPTERS.keys, "years" => told["years"], "notes" => told["notes"] }
+        plan.make(@property, @today, made_by: told["made_by"], asked:)
       end
 
       def plant(told)

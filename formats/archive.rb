@@ -4,8 +4,8 @@ require "zip"
 
 module Thistle
   module Formats
-    # A zip file: a KMZ (one KML inside) or a Darwin Core archive. What it unpacks to is limited as it is read,
-    # whatever sizes it declares.
+    # A zip file: a KMZ (one KML inside), a Darwin Core archive or shapefiles. What it unpacks to is limited as it is
+    # read, whatever sizes it declares.
     module Archive
       MAX_ENTRIES = 500
       RATIO = 200 # unpacked over packed: more is a bomb
@@ -20,10 +20,11 @@ module Thistle
       def read(bytes)
         files = unpack(bytes)
         return DarwinCore.read(files) if files.key?("meta.xml")
+        return Shapefile.read(files) if Shapefile.among?(files.keys)
 
         # a main file may only point to others beside it
         kml = files.select { |name, _| name.downcase.end_with?(".kml") }.values
-        Reader.refuse("The archive holds neither a KML file nor a Darwin Core meta.xml.") if kml.empty?
+        Reader.refuse("The archive holds no KML file, no shapefile and no Darwin Core meta.xml.") if kml.empty?
         kml.flat_map { |text| KML.read(text) }
       end
 
@@ -37,10 +38,10 @@ module Thistle
         end
       end
 
-      # {name => bytes} of the text files in a zip; pictures and folders are passed over.
+      # {name => bytes} of the texts and shapefiles in a zip; pictures and folders are passed over.
       def unpack(bytes)
         zip = Zip::File.open_buffer(StringIO.new(bytes))
-        entries = zip.entries.select { |entry| entry.name.match?(/\.(kml|xml|txt|csv|tsv)\z/i) }
+        entries = zip.entries.select { |entry| entry.name.match?(/\.(kml|xml|txt|csv|tsv|shp|shx|dbf|prj|cpg)\z/i) }
         Reader.refuse("The archive holds more than #{MAX_ENTRIES} files.") if entries.size > MAX_ENTRIES
         left = [Reader::MAX_BYTES, RATIO * [bytes.bytesize, 4096].max].min
         entries.to_h do |entry|

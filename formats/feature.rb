@@ -3,8 +3,9 @@
 module Thistle
   module Formats
     # One thing read from a file: a GeoJSON geometry, a name, whatever else the file said of it, and what was
-    # done to it on the way in (notes).
-    Feature = Core::Value.define(:geometry, :name, :properties, :notes) do
+    # done to it on the way in (notes). kind: a key of Core::Survey::RecordColumns for past work and the like, which
+    # have no geometry; nil for what stands on the ground.
+    Feature = Core::Value.define(:geometry, :name, :properties, :notes, :kind) do
       # The same as one feature for each simple kind, where a geometry is a collection or has heights.
       def self.each_of(geometry, **facts)
         return [new(geometry:, **facts)] unless geometry.is_a?(Hash)

@@ -15,11 +15,15 @@ module Thistle
       module_function
 
       # A file at a path. layers: {name => [features, {property => class}]}, features being hashes of shape and
-      # properties.
+      # properties; with :table behind them, rows without a shape.
       def write(layers, path, changed_at = Time.now.utc)
         db = SQLite3::Database.new(path)
         frame(db)
-        db.transaction { layers.each { |name, (features, types)| layer(db, name, features, types, changed_at) } }
+        db.transaction do
+          layers.each do |name, (rows, types, kind)|
+            send(kind || :layer, db, name, rows, types, changed_at)
+          end
+        end
       ensure
         db&.close
       end
@@ -54,7 +58,7 @@ module Thistle
         db.execute("CREATE TABLE \"#{name}\" (fid INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL, " \
                    "geom BLOB#{columns.map { |c| ", #{c}" }.join})")
         db.execute("INSERT INTO gpkg_contents VALUES (?, 'features', ?, '', ?, ?, ?, ?, ?, ?)",
-                   [name, name, changed_at.strftime("%Y-%m-%dT%H:%M:%S.%LZ"), *([nil] * 4), WGS84])
+                   [name, name, stamp(changed_at), *([nil] * 4), WGS84])
         db.execute("INSERT INTO gpkg_geometry_columns VALUES (?, 'geom', 'GEOMETRY', ?, 0, 0)", [name, WGS84])
         marks = (["?"] * (keys.size + 1)).join(", ")
         insert = db.prepare("INSERT INTO \"#{name}\" (geom#{keys.map { |key| ", \"#{key}\"" }.join}) VALUES (#{marks})")
@@ -69,6 +73,20 @@ module Thistle
                    [*box, name])
       end
 
+      # A table without geometries, of the same file.
+      def table(db, name, rows, types, changed_at)
+        columns = types.map { |key, type| ", \"#{key}\" #{TYPES.fetch(type, "TEXT")}" }
+        db.execute("CREATE TABLE \"#{name}\" (fid INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL#{columns.join})")
+        db.execute("INSERT INTO gpkg_contents VALUES (?, 'attributes', ?, '', ?, NULL, NULL, NULL, NULL, 0)",
+                   [name, name, stamp(changed_at)])
+        names, marks = types.keys.map { |key| "\"#{key}\"" }.join(", "), (["?"] * types.size).join(", ")
+        insert = db.prepare("INSERT INTO \"#{name}\" (#{names}) VALUES (#{marks})")
+        rows.each { |row| insert.execute(types.keys.map { |key| plain(row[:properties][key]) }) }
+        insert.close
+      end
+
+      def stamp(time) = time.strftime("%Y-%m-%dT%H:%M:%S.%LZ")
+
       # "GP", version 0, flags (little-endian, no envelope), the reference system, then WKB.
       def blob(geometry)
         feature = RGeo::GeoJSON.decode(geometry, geo_factory: Core::Survey::Meridian::FLAT)
@@ -80,8 +98,12 @@ module Thistle
                                            *box.last(2).zip(bounds.last(2)).map(&:max)])
       end
 
-      def plain(value) = value.is_a?(Numeric) || value.nil? ? value : value.to_s
-      private_class_method :frame, :layer, :blob, :widen, :plain
+      def plain(value)
+        return value ? 1 : 0 if [true, false].include?(value)
+
+        value.is_a?(Numeric) || value.nil? ? value : value.to_s
+      end
+      private_class_method :frame, :layer, :table, :stamp, :blob, :widen, :plain
     end
   end
 end

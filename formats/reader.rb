@@ -8,13 +8,14 @@ module Thistle
       MAX_XML = 24 * 1024 * 1024 # a document tree takes many times its file
       MAX_FEATURES = 150_000
       MAX_PIECES = 4_000_000 # lists, cells or tags: a small file can unfold to a large one in memory
-      NAMES = { "GeoJSON" => "GeoJSON", "KML" => "KML", "GPX" => "GPX", "Archive" => "KMZ or Darwin Core archive",
-                "Table" => "CSV", "Sheet" => "Spreadsheet" }.freeze
+      NAMES = { "GeoJSON" => "GeoJSON", "KML" => "KML", "GPX" => "GPX",
+                "Archive" => "KMZ, shapefiles or Darwin Core archive", "Table" => "CSV",
+                "Sheet" => "Spreadsheet" }.freeze
 
       module_function
 
-      # [Feature] from the bytes of a GeoJSON, KML, KMZ, GPX, CSV, XLSX, ODS or Darwin Core archive file. Raises
-      # BadInput (field :file) for what is none of these, is too large or too deep, or holds no shape.
+      # [Feature] from the bytes of a GeoJSON, KML, KMZ, GPX, CSV, XLSX, ODS, zipped shapefile or Darwin Core archive
+      # file. Raises BadInput (field :file) for what is none of these, is too large or too deep, or holds no shape.
       def read(bytes)
         check_size(bytes, MAX_BYTES)
         features = format(bytes).read(bytes)
@@ -34,7 +35,8 @@ module Thistle
 
         refuse "A GPS receiver's log is a walk: load it under Walk." if head.match?(/\A\$\w{5},/)
         unless Table.table?(head)
-          refuse "That is not GeoJSON, KML, KMZ, GPX, CSV, XLSX, ODS or a Darwin Core archive, whatever its name says."
+          refuse "That is not GeoJSON, KML, KMZ, GPX, CSV, XLSX, ODS, a zipped shapefile or a Darwin Core archive, " \
+                 "whatever its name says."
         end
         Table
       end

@@ -5,7 +5,8 @@ require "tempfile"
 
 module Thistle
   module Formats
-    # A spreadsheet, XLSX or ODS: the first of its sheets that says where things are, read as any table. What it unpacks
+    # A spreadsheet, XLSX or ODS: its sheets that say where things are, read as any table, then those of past work,
+    # checks and plantings. What it unpacks
     # to is limited as a zip's is.
     module Sheet
       MOST_ROWS, MOST_COLUMNS = 150_000, 300
@@ -29,10 +30,9 @@ module Thistle
       def read(bytes)
         Archive.unpack(bytes)
         sheets = sheets_of(bytes, kind(bytes))
-        placed = sheets.filter_map do |rows|
-          Table.of_rows(*headed(rows)) if rows.any? && Table.places?(headed(rows).first)
-        end
-        return placed.flatten(1) if placed.any?
+        placed, others = sheets.select(&:any?).map { |rows| headed(rows) }.partition { |heads, _| Table.places?(heads) }
+        found = placed.map { |heads, rows| Table.of_rows(heads, rows) } + others.filter_map { |sheet| records(*sheet) }
+        return found.flatten(1) if found.any?
 
         Reader.refuse("No sheet of the book has columns of latitude and longitude, well-known text, UTM or a grid " \
                       "reference. The first has: #{sheets.first.to_a.first.to_a.compact.first(8).join(", ")}.")
@@ -83,9 +83,18 @@ module Thistle
         sheet.respond_to?(:excelx_format) && sheet.excelx_format(row, column).to_s.include?("%")
       end
 
-      # [headers, the rest]: the headings are the first row that names a place, else the first that says anything.
+      # [Feature] of past work, checks or plantings; nil of a sheet that holds none.
+      def records(heads, rows)
+        kind = Core::Survey::RecordColumns.kind_of(heads) and Table.records(kind, heads, rows)
+      end
+
+      # [headers, the rest]: the headings are the first row that names a place, or what a record is made of, else the
+      # first that says anything.
       def headed(rows)
-        first = rows.first(20).index { |row| Table.places?(row.compact) } || rows.index(&:any?) || 0
+        first = rows.first(20).index do |row|
+          Table.places?(row.compact) || Core::Survey::RecordColumns.kind_of(row.compact)
+        end
+        first ||= rows.index(&:any?) || 0
         [rows[first].to_a.map { |cell| cell.to_s.strip }, rows.drop(first + 1)]
       end
 
@@ -116,7 +125,7 @@ module Thistle
         document.to_xml
       end
 
-      private_class_method :sheets_of, :rows_of, :said, :number, :percent?, :headed, :unrolled, :written_out
+      private_class_method :records, :sheets_of, :rows_of, :said, :number, :percent?, :headed, :unrolled, :written_out
     end
   end
 end

@@ -29,6 +29,9 @@ module Thistle
         Reader.check_pieces(text, "\n#{mark}")
         rows = CSV.parse(text, headers: true, col_sep: mark, liberal_parsing: false, skip_blanks: true)
         headers = rows.headers.compact.map(&:strip)
+        kind = Core::Survey::RecordColumns.kind_of(headers) unless places?(headers)
+        return records(kind, headers, rows.map(&:fields)) if kind
+
         unless places?(headers)
           Reader.refuse("The table has no columns of latitude and longitude, and none of well-known text, UTM or a " \
                         "grid reference. It has: #{headers.first(8).join(", ")}.")
@@ -44,6 +47,17 @@ module Thistle
         place = columns(headers.reject(&:empty?))
         rows.reject { |row| row.compact.all? { |cell| cell.to_s.strip.empty? } }
             .flat_map { |row| features(headers.zip(row).reject { |header, _| header.empty? }.to_h, place) }
+      end
+
+      # [Feature] of a kind of record (Core::Survey::RecordColumns::Kind), one a row: past work, checks, plantings.
+      def records(kind, headers, rows)
+        named = headers.map { |header| Core::Survey::RecordColumns.named(kind, header) unless header.to_s.empty? }
+        rows.filter_map do |row|
+          cells = named.zip(row).select { |header, cell| header && !cell.to_s.strip.empty? }
+          next if cells.empty?
+
+          Feature.new(properties: cells.to_h { |header, cell| [header, Inert.read(cell)] }, kind: kind.key)
+        end
       end
 
       # Do these headings say where a row is?

@@ -21,7 +21,7 @@ module Thistle
       "plant" => "/identify/plants/tree_of_heaven",
       "survey" => "/survey", "patch" => "/survey/patches/%{q07}",
       "season" => "/season", "fit" => "/season/fit?work=foliar", "decide" => "/decide?patch=%{q05}",
-      "first" => "/decide/first", "plan" => "/decide/plan", "course" => "/decide/courses/%{course}",
+      "first" => "/decide/first", "plan" => "/decide/plan", "report" => "/records/reports/plans/1",
       "mix" => "/mix?patch=%{q05}", "work" => "/work/days/1", "recheck" => "/recheck",
       "outlook" => "/recheck/patches/%{q07}/outlook",
       "replant" => "/replant?patch=%{q05}", "bed" => "/replant/plans/1"
@@ -38,13 +38,9 @@ module Thistle
 
     private
 
-    # A season of the preserve's crew, and the course of one patch.
+    # A season of the preserve's crew.
     def solve
       Testing.planting_plan("Q-05")
-      patch = Testing.patch("Q-05")
-      desk = Web::Decide::CourseDesk.new({ "method" => "cut_stump" }, patch, Testing::TODAY)
-      typed = { "person" => "M. Oakes", "reason" => "The lever breaks the bank above the trail." }
-      desk.begin(Web::Decide::Forms::Course.new(typed, units: patch.property.measures, today: Testing::TODAY))
       property = Store::Property.first
       asked = { from: Testing::TODAY, weeks: 26, hours: 12, other: {}, goal: "stop_spread",
                 weights: Core::Knowledge.shipped.goals["stop_spread"].weights, pins: [], bans: [] }
@@ -55,7 +51,7 @@ module Thistle
     def take(name, path, size)
       resize size
       patches = %w[Q-04 Q-05 Q-06 Q-07].to_h { |code| [code.downcase.delete("-").to_sym, Testing.patch(code).id] }
-      visit format(path, **patches, course: Testing.patch("Q-05").course.id)
+      visit format(path, **patches)
       page.has_css?("#map[data-ready]") if page.has_css?("#map", wait: 0)
       sleep 0.4
       page.driver.save_screenshot("#{FOLDER}/#{name}.png")

@@ -53,6 +53,7 @@ module Thistle
       def recover(all: false)
         Store::Arrival.recover(all:)
         Store::SeasonPlan.recover(all:)
+        Store::LandPlan.recover(all:)
         Store::Surroundings.recover(all:)
       end
     end

@@ -35,6 +35,12 @@ module Thistle
       # Patches on which a course or a trial can begin.
       def patches_to_begin = workable.select(:id, :code, :plant_key).limit(WALKED).all
 
+      # {key => name} of plants that have stood on the property at hand.
+      def weeds_here
+        keys = property.patches_dataset.live.unordered.exclude(plant_key: nil).distinct.select_map(:plant_key)
+        keys.to_h { |key| [key, knowledge.plant(key).name] }.sort_by(&:last).to_h
+      end
+
       # Where its borders put it, in words; nil where nobody knows.
       def whereabouts = Store::Whereabouts.said(property)
 

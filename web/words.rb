@@ -30,7 +30,7 @@ module Thistle
       TOUCHES = { "feel" => "touching", "crush" => "crushing", "break" => "breaking", "cut" => "cutting",
                   "dig" => "digging" }.freeze
       # Long work, by what it is.
-      JOBS = { "arrival" => "Import of a survey file", "plan" => "A season plan",
+      JOBS = { "arrival" => "Import of a survey file", "plan" => "A season plan", "land_plan" => "A management plan",
                "settle" => "Slope, water and zones of each patch", "closing" => "Patches that can close" }.freeze
       # Where a direction (degrees from north) points, in eighths.
       def compass(degrees) = Core::Survey::Elevation::POINTS[(degrees / 45.0).round % 8]
@@ -86,6 +86,9 @@ module Thistle
 
       def count(number, one, many = "#{one}s") = "#{number} #{number == 1 ? one : many}"
 
+      # "a, b and c"
+      def listed(names) = names.size > 1 ? "#{names[0..-2].join(", ")} and #{names.last}" : names.join
+
       def hours(value)
         return value && "under ¼" if value.nil? || value < 0.25
 
@@ -127,6 +130,12 @@ module Thistle
       # The same for a heading, where the code must not break at its hyphen.
       def patch_heading(code, plant_key, group_key = nil)
         %(#{h name_said(plant_key, group_key)}, <span class="code">#{h code}</span>)
+      end
+
+      # What a search found, its words marked.
+      def marked(words)
+        first, last = Store::Texts::MARK
+        h(words).gsub(first, "<mark>").gsub(last, "</mark>")
       end
 
       def h(text) = Rack::Utils.escape_html(text.to_s)

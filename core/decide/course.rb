@@ -90,9 +90,8 @@ module Thistle
 
           (1...[@verdict.effort.passes, YEARS].min).filter_map do |year|
             on = next_open(begins >> (12 * year)) or next
-            step(:treat, on, "Pass #{year + 1} of #{@verdict.effort.passes}: #{@removal.name.downcase} what came back",
-                 @removal.source,
-                 removal: @removal)
+            words = "Pass #{year + 1} of #{@verdict.effort.passes}, on what came back: #{@removal.name.downcase}"
+            step(:treat, on, words, @removal.source, removal: @removal)
           end
         end
 

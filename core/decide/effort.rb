@@ -58,11 +58,14 @@ module Thistle
         # On how many records that rests; nil for none.
         def pace_records = own&.fetch(:records)
 
-        # {low, likely, high} person-hours for one pass, or nil.
-        def hours_range
-          likely = hours or return
-          { "low" => likely * task.range["low"], "likely" => likely, "high" => likely * task.range["high"] }
-        end
+        # {low, likely, high} person-hours for one pass, or nil; and until it is quiet.
+        def hours_range = spread(hours)
+        def hours_to_quiet_range = spread(hours_to_quiet)
+
+        # {low, likely, high} money for one pass, and until it is quiet: what the hours leave open; nil where the amount
+        # is not known or no end is in sight.
+        def cost_range = priced(cost, hours_range)
+        def cost_to_quiet_range = priced(cost_to_quiet, hours_to_quiet_range)
 
         # Plants counted, else as many as stems were, else from the area at a planning density: what is pulled or dug.
         def plants = @facts.plants || @facts.stems || by_area
@@ -159,6 +162,17 @@ module Thistle
         end
 
         private
+
+        def spread(likely)
+          likely && { "low" => likely * task.range["low"], "likely" => likely, "high" => likely * task.range["high"] }
+        end
+
+        def priced(likely, range)
+          return unless likely && range
+
+          an_hour = rates.hour + @removal.cost.fetch("per_hour", 0)
+          range.transform_values { |some| likely + ((some - range["likely"]) * an_hour) }
+        end
 
         def own = rates.pace&.fetch(@removal.key, nil)
 

@@ -41,6 +41,8 @@ module Thistle
           [:stage, "stage", %w[stage phenology phenophase lifestage], :stage],
           [:width_m, "width of a line, m", %w[width_m width], :positive],
           [:radius_m, "radius of a point, m", %w[radius_m radius], :positive],
+          [:people, "who saw it", %w[people observer observers recorded_by recordedby recorder surveyor surveyors
+                                     seen_by who collector], :text],
           [:note, "note", %w[note notes comment comments remarks occurrenceremarks description desc details
                              observations], :text]
         ].map { |key, label, names, reads| Column.new(key:, label:, names:, reads:) }.freeze
@@ -50,11 +52,11 @@ module Thistle
         module_function
 
         # {their column => ours}, each of ours once, the likelier name first: by name alone.
-        def guess(headers)
+        def guess(headers, list = LIST)
           plain = headers.to_h do |header|
             [header, header.to_s.downcase.strip.tr(" -/", "___").gsub(/[^a-z0-9_]/, "").squeeze("_").delete_suffix("_")]
           end
-          ours = LIST.each_with_object({}) do |column, found|
+          ours = list.each_with_object({}) do |column, found|
             free = plain.except(*found.keys)
             header = column.names.lazy.filter_map { |name| named(name, free) }.first
             found[header] = column.key if header
@@ -74,7 +76,7 @@ module Thistle
           # names: {text of the file => plant key} that a person settled; days: "dmy" or "mdy" where dates such as
           # 3/4/2026 stand in the file, nil where nobody said which.
           def initialize(mapping, plants, names: {}, days: nil)
-            @columns = mapping.filter_map { |header, key| [header, BY_KEY.fetch(key.to_sym)] if key }
+            @columns = mapping.filter_map { |header, key| key && (column = BY_KEY[key.to_sym]) && [header, column] }
             @plants = Hash.new { |hash, text| hash[text] = names[text.downcase] || plants.key_named(text) }
             @days = days
           end

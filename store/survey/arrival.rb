@@ -11,17 +11,17 @@ module Thistle
       one_to_many :arrival_rows, class: "Thistle::Store::ArrivalRow", order: :row
 
       SLICE = 500
+      RECORDS = [Treatment, Check, Planting].freeze # what comes in beside patches and searches
       VERDICTS = { "add" => "added", "change" => "changed", "double" => "doubled", "absent" => "kept as not there",
                    "same" => "the same already", "far" => "outside the boundary", "refuse" => "refused" }.freeze
 
       # features: hashes of geometry, name, properties, notes. Nothing reaches the map yet. Rows go in by slices, so
       # that other writers get their turn; what fails half-way leaves nothing.
       def self.draft(property, filename, features, format: nil)
-        headers = features.flat_map { |f| f.properties.keys }.uniq
+        guessed = guess(features)
         arrival = create(property_id: property.id, filename:, format:, report: "[]", status: "failed",
-                         total: features.size,
-                         fault: "Not all of it was read.", mapping: JSON.generate(Mapping.for(headers)),
-                         names: JSON.generate(Mapping.names))
+                         total: features.size, fault: "Not all of it was read.", names: JSON.generate(Mapping.names),
+                         mapping: JSON.generate(Mapping.for(guessed.keys, guessed)))
         features.each_slice(SLICE).with_index do |slice, n|
           db.transaction do
             Bulk.insert(:arrival_rows, slice.each_with_index.map { |f, m| row_of(arrival, f, (n * SLICE) + m + 1) })
@@ -33,19 +33,36 @@ module Thistle
         raise
       end
 
+      # {their column => ours} by name alone: of what stands on the ground, and of each kind of record.
+      def self.guess(features)
+        headings = features.group_by(&:kind).transform_values { |some| some.flat_map { |f| f.properties.keys }.uniq }
+        headings.map do |key, names|
+          kind = Core::Survey::RecordColumns::KINDS[key] or next Core::Survey::Columns.guess(names)
+          Core::Survey::RecordColumns.guess_in(kind, names)
+        end.reduce({}, :merge)
+      end
+
       def self.row_of(arrival, feature, row)
-        { arrival_id: arrival.id, row:, name: feature.name,
+        { arrival_id: arrival.id, row:, name: feature.name, kind: feature.kind || "patch",
           geometry: feature.geometry && JSON.generate(feature.geometry),
           properties: JSON.generate(feature.properties || {}), notes: feature.notes&.join("; ") }
       rescue JSON::GeneratorError
-        { arrival_id: arrival.id, row:, name: feature.name.to_s.scrub, geometry: nil, properties: "{}", notes: nil }
+        { arrival_id: arrival.id, row:, name: feature.name.to_s.scrub, geometry: nil, properties: "{}", notes: nil,
+          kind: feature.kind || "patch" }
       end
-      private_class_method :row_of
+      private_class_method :row_of, :guess
 
       def columns = JSON.parse(mapping || "{}")
 
       def reading
         Core::Survey::Columns::Reading.new(columns, Core::Knowledge.shipped, names: names_kept, days:)
+      end
+
+      # {kind => Core::Survey::RecordColumns::Reading} of rows that are past work, checks or plantings.
+      def record_readings
+        Core::Survey::RecordColumns::KINDS.transform_values do |kind|
+          Core::Survey::RecordColumns::Reading.new(kind, columns, Core::Knowledge.shipped, days:)
+        end
       end
 
       # {text of the file => plant key} that a person settled.
@@ -88,7 +105,10 @@ module Thistle
 
           journal.each(&:take_back)
           patches_dataset.live.update(deleted_at: Time.now.utc)
-          Search.where(arrival_id: id).update(deleted_at: Time.now.utc)
+          [Search, *RECORDS].each do |model|
+            model.where(arrival_id: id, deleted_at: nil).update(deleted_at: Time.now.utc)
+          end
+          FollowUps.settle_each(RECORDS.flat_map { |model| model.where(arrival_id: id).select_map(:patch_id) }.uniq)
         end
         refresh
         Overlaps.settle(property)

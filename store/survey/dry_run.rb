@@ -16,7 +16,8 @@ module Thistle
         @property = arrival.property
         @reading = arrival.reading
         @known = @property.live_patches.select_hash(:code, :id)
-        @codes, @mended = {}, []
+        @codes, @mended, @records = {}, [], arrival.record_readings
+        @first_seen = @property.live_patches.select_hash(:code, :seen_on)
         @nests = Hash.new do |hash, plant|
           hash[plant] = Core::Survey::Nest.new(arrival.apart_m) do |place, shape|
             place.shape.distance(shape) <= arrival.apart_m
@@ -61,13 +62,15 @@ module Thistle
       def read(slices)
         Core::Helpers.map(slices) do |ids|
           rows = (@reader ||= Database.reader)[:arrival_rows].where(id: ids).order(:row)
-          rows.select(:id, :row, :name, :geometry, :properties, :notes).map do |row|
+          rows.select(:id, :row, :name, :geometry, :properties, :notes, :kind).map do |row|
             [row[:id], row[:row], incoming(row)]
           end
         end
       end
 
       def incoming(row)
+        return IncomingRecord.new(row, @records.fetch(row[:kind])) if row[:kind] != "patch"
+
         Incoming.new(row, @reading)
       rescue Core::BadInput => e
         e.message
@@ -75,6 +78,8 @@ module Thistle
 
       # [verdict, reason, patch id]
       def judge(id, row, incoming)
+        return record(incoming) if incoming.is_a?(IncomingRecord)
+
         @mended << [id, incoming.shape] if incoming.changed?
         return absence(incoming) if incoming.absent?
 
@@ -83,12 +88,29 @@ module Thistle
         return ["refuse", "its code #{incoming.code} stands in row #{first} already", nil] if first
 
         @codes[incoming.code] = row if incoming.code
+        @first_seen[incoming.code] ||= incoming.values[:seen_on] || @seen_on
         known = @known[incoming.code]
         return known_patch(incoming, Patch[known], notes) if known
 
         new_patch(row, incoming, notes)
       rescue Core::BadInput => e
         ["refuse", e.message, nil]
+      end
+
+      # What becomes of past work, a check or a planting: its patch is known here, or stands in the file before it.
+      def record(incoming)
+        code = incoming.code
+        known = @known[code]
+        return ["refuse", "no patch is called #{code}, here or in the file", nil] unless known || @codes[code]
+        return ["refuse", "its day is still to come", nil] if incoming.on > @seen_on
+
+        first = @first_seen[code]
+        if first && incoming.on < first
+          return ["refuse", "its day is before #{code} was first seen, #{first.iso8601}", nil]
+        end
+        return ["same", nil, known] if known && incoming.known?(known)
+
+        ["add", incoming.notes.empty? ? nil : "#{incoming.notes.join("; ")}: left empty", known]
       end
 
       # How far outside the boundary a shape lies and what may be wrong with it, in words; nil where there is no

@@ -38,13 +38,13 @@ module Thistle
 
       # What the row says of a patch that is known. A later day is another look, not another beginning.
       def told(patch)
-        found = values.except(:code, :gross_m2)
+        found = values.except(:code, :gross_m2, :people)
         later?(patch) ? found.except(:seen_on) : found
       end
 
       # The columns of a new patch, but for those that follow from the shape.
       def columns
-        found = values.except(:code, :gross_m2)
+        found = values.except(:code, :gross_m2, :people)
         found[:radius_m] ||= 2.0 if shape.kind == "point"
         found[:width_m] ||= 2.0 if shape.kind == "line"
         found

@@ -4,9 +4,10 @@ module Thistle
   module Store
     # Model: which of a file's columns is which of ours: guessed by name, remembered for files of the same columns.
     class Mapping < Sequel::Model(:mappings)
-      def self.for(headers)
+      # {their column => ours} as it was kept for these columns, else as guessed.
+      def self.for(headers, guessed)
         kept = first(columns: sign(headers))
-        kept ? JSON.parse(kept.mapping) : Core::Survey::Columns.guess(headers)
+        kept ? JSON.parse(kept.mapping) : guessed
       end
 
       def self.remember(headers, chosen)

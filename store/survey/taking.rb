@@ -23,8 +23,8 @@ module Thistle
       def call
         @surroundings = Surroundings.new(@property)
         done = 0
-        worked_out(%w[add double far]).each do |rows, patches, shared|
-          @job.hold { store(rows, patches, shared) }
+        worked_out(%w[add double far]).each do |rows, patches, shared, people|
+          @job.hold { store(rows, patches, shared, people) }
           @job.at(done += rows.size)
         end
         rows_of(%w[change]).each_slice(CHANGES) do |rows|
@@ -33,6 +33,7 @@ module Thistle
         end
         show
         Overlaps.settle(@property, @arrival.patches_dataset.live.unordered.select_map(:id))
+        take_records(done)
       end
 
       # Takes away what an arrival that did not end had done.
@@ -41,10 +42,34 @@ module Thistle
         arrival.arrival_rows_dataset.exclude(patch_id: nil).where(verdict: %w[add double far]).update(patch_id: nil)
         arrival.patches_dataset.unordered.select_map(:id)
                .each_slice(Arrival::SLICE) { |ids| Patch.where(id: ids).delete }
-        Search.where(arrival_id: arrival.id).delete
+        [Search, *Arrival::RECORDS].each { |model| model.where(arrival_id: arrival.id).delete }
       end
 
       private
+
+      # Past work, checks and plantings, on patches that are on the map by now; what follows from them, a patch at a
+      # time.
+      def take_records(done)
+        rows = @db[:arrival_rows].where(arrival_id: @arrival.id, verdict: "add").exclude(kind: "patch").order(:row)
+        readings, site = @arrival.record_readings, @property.site(@seen_on)
+        rows.select_map(:id).each_slice(CHANGES) do |ids|
+          @job.hold do
+            touched = @db[:arrival_rows].where(id: ids).order(:row).map do |row|
+              keep_record(IncomingRecord.new(row, readings.fetch(row[:kind])), site)
+            end
+            FollowUps.settle_each(touched.uniq)
+          end
+          @job.at(done += ids.size)
+        end
+      end
+
+      # The id of its patch.
+      def keep_record(record, site)
+        patch_id = @property.live_patches.unordered.where(code: record.code).get(:id)
+        more = record.model == Treatment ? { weather: JSON.generate(Treatment.weather(site, record.on)) } : {}
+        record.model.create(patch_id:, arrival_id: @arrival.id, **record.columns, **more)
+        patch_id
+      end
 
       COLUMNS = %i[id row name geometry properties notes verdict patch_id].freeze
       private_constant :COLUMNS
@@ -55,21 +80,20 @@ module Thistle
       end
 
       # What costs time is worked out beside, before the file is asked for:
-      # [[rows, patches to be, [[place in the slice, zone id, m² on it]]]].
+      # [[rows, patches to be, [[place in the slice, zone id, m² on it]], who saw each]].
       def worked_out(verdicts)
         Core::Helpers.map(slices(verdicts)) do |some|
           found = rows(@reader ||= Database.reader, some)
-          patches, shared = found.map { |row| columns_of(row) }.transpose
-          [found.map { |row| row.slice(:id) }, patches, shared.flat_map.with_index do |zones, n|
-            zones.map { |zone_id, m2| [n, zone_id, m2] }
-          end]
+          patches, shared, people = found.map { |row| columns_of(row) }.transpose
+          zones = shared.flat_map.with_index { |some, n| some.map { |zone_id, m2| [n, zone_id, m2] } }
+          [found.map { |row| row.slice(:id) }, patches, zones, people]
         end
       end
 
       def slices(verdicts)
         verdicts -= ["double"] unless @arrival.doubles == "add"
         verdicts -= ["far"] unless @arrival.outside == "add"
-        @db[:arrival_rows].where(arrival_id: @arrival.id, verdict: verdicts).order(:row).select_map(:id)
+        @db[:arrival_rows].where(arrival_id: @arrival.id, kind: "patch", verdict: verdicts).order(:row).select_map(:id)
                           .each_slice(Arrival::SLICE).to_a
       end
 
@@ -83,21 +107,22 @@ module Thistle
         end
       end
 
-      def store(rows, patches, shared)
+      def store(rows, patches, shared, people)
         first = (@db[:patches].max(:id) || 0) + 1
         codes = codes_for(patches)
         patches.each_with_index { |patch, n| patch.merge!(@same, id: first + n, code: codes[n]) }
         Bulk.insert(:patches, patches)
-        Bulk.insert(:observations, patches.select { |patch| patch[:plant_key] }.map { |patch| seen(patch) })
+        named = patches.zip(people).select { |patch, _| patch[:plant_key] }
+        Bulk.insert(:observations, named.map { |patch, who| seen(patch, who) })
         Bulk.insert(:patch_zones, shared.map { |n, zone_id, shared_m2| { patch_id: first + n, zone_id:, shared_m2: } })
         pairs = rows.zip(patches).map { |row, patch| "(#{row[:id]}, #{patch[:id]})" }.join(", ")
         @db.run("UPDATE arrival_rows SET patch_id = v.column2 FROM (VALUES #{pairs}) AS v WHERE arrival_rows.id = " \
                 "v.column1")
       end
 
-      def seen(patch)
+      def seen(patch, people)
         { patch_id: patch[:id], seen_on: patch[:seen_on], plant_key: patch[:plant_key], settled: @arrival.sure,
-          created_at: @now,
+          created_at: @now, people: people && people[0, 255],
           note: "From #{@arrival.filename}" }
       end
 
@@ -112,7 +137,7 @@ module Thistle
         measured = Patch.measured(incoming.shape, **size)
         patch = { **told, **measured.compact, **placed.compact,
           code: incoming.code, state:, seen_on:, shape_from: seen_on }
-        [patch, shared]
+        [patch, shared, incoming.values[:people]]
       end
 
       # Their own codes where nobody has them, else the next free ones.

@@ -17,12 +17,17 @@ module Thistle
       # {id => name}, those who left too.
       def self.names = select_hash(:id, :name)
 
+      # {name in small letters => id}: the list's own, and older names that somebody said are theirs.
+      def self.by_name
+        (Matched.select_map(%i[name person_id]) + select_map(%i[name id])).to_h { |name, id| [name.downcase.strip, id] }
+      end
+
       # Names in older records that are nobody's yet, with how many records each: {name => number}.
       def self.unmatched
-        known = (select_map(:name) + Matched.select_map(:name)).map { |name| name.downcase.strip }
+        known = by_name
         texts = Treatment.where(deleted_at: nil).exclude(people: nil).select_map(:people)
         texts += Treatment.where(deleted_at: nil).exclude(applicator: nil).select_map(:applicator)
-        texts.flat_map { |text| split(text) }.reject { |name| known.include?(name.downcase) }.tally
+        texts.flat_map { |text| split(text) }.reject { |name| known.key?(name.downcase) }.tally
              .sort_by { |name, count| [-count, name] }.to_h
       end
 

@@ -40,7 +40,7 @@ module Thistle
 
         assert_text "was taken back: all of it"
         assert_nil Store::Patch.live[code: "A"]
-        attach_again = Store::Mapping.for(["Weed", "Where", "How many"])
+        attach_again = Store::Mapping.for(["Weed", "Where", "How many"], {})
 
         assert_equal "stems", attach_again["How many"].to_s, "the mapping is remembered"
       end

@@ -82,6 +82,27 @@ module Thistle
       end
     end
 
+    # One file holds all of a property: each table as many rows as there are live records, each row of a patch that is
+    # there.
+    def test_a_geopackage_holds_every_record_by_its_patch
+      Dir.mktmpdir do |dir|
+        File.binwrite(path = "#{dir}/all.gpkg", bytes("gpkg"))
+        db = SQLite3::Database.new(path)
+        live = @property.live_patches.unordered.select(:id)
+        Web::Survey::Package::RECORDS.each do |name, (model, _)|
+          kept = model.columns.include?(:deleted_at) ? { deleted_at: nil } : {}
+
+          assert_equal model.where(patch_id: live, **kept).count, db.get_first_value("SELECT COUNT(*) FROM #{name}"),
+                       name
+          lost = "SELECT COUNT(*) FROM #{name} WHERE patch_id NOT IN (SELECT patch_id FROM patches)"
+
+          assert_equal 0, db.get_first_value(lost), name
+        end
+        assert_operator db.get_first_value("SELECT COUNT(*) FROM searches WHERE absent <> ''"), :>, 0
+        assert_equal @property.zones.size, db.get_first_value("SELECT COUNT(*) FROM zones")
+      end
+    end
+
     def points = @property.live_patches.all.count { |patch| patch.shape.geometry["type"] == "Point" }
 
     def test_gpx_holds_to_its_schema
@@ -211,7 +232,7 @@ module Thistle
       utm = JSON.generate(type: "FeatureCollection",
                           crs: { type: "name", properties: { name: "urn:ogc:def:crs:EPSG::32615" } }, features: [])
 
-      { bomb => /unpacks to more than 48 MB/, trap => /document type/, Testing.zip("a.txt" => "x") => /neither a KML/,
+      { bomb => /unpacks to more than 48 MB/, trap => /document type/, Testing.zip("a.txt" => "x") => /no KML file/,
         bytes("kmz")[0, 900] => /cut off or damaged/,
         "code,x\nA,1\n" => /no columns of latitude/, "code,lat,lon\n\"A,1,2\n" => /breaks off in line 2/,
         utm => /not in longitude and latitude/, "[#{"[" * 500}" => /not GeoJSON/,

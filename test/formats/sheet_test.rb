@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "caxlsx"
+require "csv"
 require "support/web"
 
 module Thistle
@@ -112,6 +113,91 @@ module Thistle
       send_form :post, "/survey/arrivals/#{arrival.id}/undo"
 
       assert_empty arrival.refresh.patches_dataset.live.all
+    end
+
+    BOOK = {
+      "Patches" => [%w[Ref Lat Long Plant Date Observer],
+                    ["Z-1", 38.0031, -91.4033, "garlic mustard", "2024-05-01", "T. Abara"]],
+      "Work" => [%w[Patch Date Method Crew Hours Plants Notes],
+                 ["Z-1", "2024-05-09", "Pull by hand", 3, 2.5, 120, "wet"],
+                 ["Q-07", "2025-05-03", "pull by hand", 2, 1, 40, nil],
+                 ["X-9", "2025-05-03", "Pull by hand", 2, 1, 4, nil],
+                 ["Z-1", "2024-04-02", "Pull by hand", 2, 1, 40, nil]],
+      "Monitoring" => [%w[Patch Date Alive Seedlings], ["Z-1", "2025-04-09", 4, 30], ["Z-1", "2025-05-09", nil, nil]],
+      "Planted" => [["Patch", "Species", "Date planted", "Number", "Area m2"],
+                    ["Z-1", "spicebush", "2025-10-09", 12, 20]]
+    }.freeze
+
+    def bring(bytes, name = "years.xlsx")
+      send_form :post, "/survey/arrivals", file: upload(bytes, name)
+      Store::Arrival.order(:id).last
+    end
+
+    def take(arrival)
+      send_form :post, "/survey/arrivals/#{arrival.id}/take"
+      wait_for { arrival.refresh.taken? }
+    end
+
+    # Patches, work, checks and plantings of one workbook: taken, the same again, and taken back.
+    def test_years_of_work_come_in_with_their_patches
+      arrival = bring(book(*BOOK.to_a))
+
+      assert_equal({ "add" => 5, "refuse" => 3 }, arrival.counts)
+      reasons = arrival.arrival_rows_dataset.where(verdict: "refuse").select_map(:reason)
+      ["no patch is called X-9", "before Z-1 was first seen", "what was alive"].each do |words|
+        refute_empty reasons.grep(/#{words}/), words
+      end
+      before = [Store::Treatment, Store::Check, Store::Planting].map { |model| model.where(deleted_at: nil).count }
+      take(arrival)
+      patch = Store::Patch.live.first(code: "Z-1")
+
+      assert_equal "regrowing", patch.state
+      assert_equal [[Date.new(2024, 5, 9), 3, 2.5, 120, "wet"]],
+                   patch.treatments.map { |one|
+                     one.values.values_at(:done_on, :crew_size, :hours, :plants_done, :note)
+                   }
+      assert_equal [4, 30, 0], patch.checks.first.values.values_at(:resprouts, :seedlings, :missed)
+      assert_equal ["spicebush", 12], patch.plantings.first.values.values_at(:native_key, :plugs)
+      assert_equal ["T. Abara"], patch.observations.map(&:people)
+      assert_operator patch.tasks.size, :>, 0, "visits follow"
+
+      assert_equal({ "same" => 5, "refuse" => 3 }, bring(book(*BOOK.to_a)).counts)
+      send_form :post, "/survey/arrivals/#{arrival.id}/undo"
+
+      assert_equal(before, [Store::Treatment, Store::Check, Store::Planting].map do |one|
+        one.where(deleted_at: nil).count
+      end)
+      assert_nil Store::Patch.live.first(code: "Z-1")
+    end
+
+    # A row is put right in its table, one is taken as the file says again, and what stays out leaves as a file.
+    def test_rows_are_put_right
+      arrival = bring(book(["w", [HEADS, ["R1", "north of the barn", nil, "garlic mustard", nil, 3, nil, nil],
+                                  ["R2", 38.0021, -91.4023, "garlic mustard", nil, "some", nil, nil]]]))
+      bad, good = arrival.arrival_rows
+      at = "/survey/arrivals/#{arrival.id}/rows/#{bad.id}"
+
+      assert_equal "refuse", bad.verdict
+      get "/survey/arrivals/#{arrival.id}/left"
+      assert_equal [%w[R1 refused]], CSV.parse(last_response.body, headers: true).map { |row|
+        row.values_at("Ref.", "verdict")
+      }
+      send_form :post, at, _method: "put", place: "nowhere"
+      assert_equal 422, last_response.status
+      assert_said "The place is none that is understood", "nowhere"
+
+      n = arrival.columns.keys.index("No. of plants")
+      send_form :post, at, _method: "put", place: "38 0.186 N, 91 24.2 W", "cell[#{n}]": "5"
+      assert_equal %w[add add], arrival.arrival_rows_dataset.order(:row).select_map(:verdict)
+      assert_equal [38.0031, -91.40333], bad.refresh.point.reverse.map { |one| one.round(5) }
+      get at
+      assert_said "The file said: 3"
+
+      send_form :post, "#{at}/as-read"
+      assert_equal ["refuse", nil, "3"], [bad.refresh.verdict, bad.was, bad.cells["No. of plants"]]
+      take(arrival)
+      assert_equal 409, get("/survey/arrivals/#{arrival.id}/rows/#{good.id}").status
+      assert_equal 404, get("/survey/arrivals/999999/rows/1").status
     end
   end
 end

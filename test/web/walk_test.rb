@@ -77,6 +77,7 @@ module Thistle
     # Addresses that pictures, maps and calendars ask for.
     def unlinked
       grid, picture, tiles = %w[elevation picture tiles].map { |kind| Store::Layer.live.first(kind:).id }
+      Store::KeptSearch.keep("oaks", "q=oaks")
       report = Store::Report.first
       report.attach(Formats::Image.new("p.png", self.picture))
       ["/identify/photos/#{report.photos_dataset.first.id}", "/records/lists/patches/file",
@@ -86,7 +87,8 @@ module Thistle
        "/survey/arrivals/#{Store::Arrival.first.id}/progress",
        "/calendars/#{Store::Property.exclude(calendar_token: nil).first.calendar_token}.ics",
        "/work/days/#{Store::WorkDay.first.id}/thanks", "/work/pictures/#{Store::Picture.first.id}",
-       "/decide/courses/#{Store::Course.first.id}", "/decide/plan/#{Store::SeasonPlan.first.id}/progress"]
+       "/decide/courses/#{Store::Course.first.id}", "/decide/plan/#{Store::SeasonPlan.first.id}/progress",
+       "/records/reports/plans/#{Store::LandPlan.first.id}/progress"]
     end
 
     # What is sent by a script, or only offered once something was taken back: verb, path, fields.
@@ -120,7 +122,10 @@ module Thistle
        end,
        *%w[drop undo].map { |act| ["POST", "/mix/calibration/1/#{act}", {}] }, ["POST", "/mix/shelf/1/undo", {}],
        ["POST", "/season/sightings/1/undo", {}], ["POST", "/records/treatment/1/bring-back", {}],
-       ["POST", "/records/properties/1/bring-back", {}], ["POST", "/records/lists/seed/back/1", {}],
+       ["POST", "/records/properties/1/bring-back", {}], ["POST", "/records/reports/plans/1/keep", {}],
+       ["POST", "/find/kept", { "name" => "trails", "asked" => "q=trail" }],
+       *%w[drop keep].map { |act| ["POST", "/find/kept/1/#{act}", {}] },
+       ["POST", "/survey/arrivals/1/rows/1/as-read", {}], ["POST", "/records/lists/seed/back/1", {}],
        ["DELETE", "/season/weather/files/1", {}]]
     end
 

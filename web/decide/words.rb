@@ -116,7 +116,7 @@ module Thistle
 
         # "a licensed person on site, from 15 May".
         def way_said(way)
-          words = way.words.size > 1 ? "#{way.words[0..-2].join(", ")} and #{way.words.last}" : way.words.join
+          words = listed(way.words)
           [way.date && "from #{near(way.date, @today)}", ("with #{words}" unless words.empty?)].compact.join(" ")
         end
 

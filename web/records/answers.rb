@@ -22,6 +22,18 @@ module Thistle
 
         def row(row) = { on: row.on, kind: row.kind, text: row.text, patch: row.code }
 
+        # A report as its page shows it; drawings are left out.
+        def report(report)
+          { title: report.title, subtitle: report.subtitle, parts: report.parts.map { |part| spoken(part.to_h) } }
+        end
+
+        def land_plan(plan)
+          { id: plan.id, version: plan.version, made_on: plan.made_on, made_by: plan.made_by, status: plan.status,
+            figures: plan.sums }
+        end
+
+        def spoken(part) = part.merge("blocks" => part["blocks"].map { |block| block.except("svg") })
+
         def amended(desk)
           record, columns = desk.record, AmendDesk::SAID.keys
           versions = record.amendments.reverse.map do |one|

@@ -82,6 +82,12 @@ module Thistle
             rows: rows.map { |row| row.values.slice(:row, :name, :verdict, :reason, :patch_id) } }
         end
 
+        def arrival_row(desk)
+          row = desk.row
+          { **row.values.slice(:id, :row, :verdict, :reason), cells: row.cells, place: desk.place,
+                                                              read: row.cells_read }
+        end
+
         def totals(totals, today)
           { whole: sums(totals.whole), by_plant: totals.by_plant.map { |row| sums(row) },
             by_state: totals.by_state.map { |row| sums(row) }, by_zone: totals.by_zone.map { |row| sums(row) },

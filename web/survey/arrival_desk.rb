@@ -11,6 +11,8 @@ module Thistle
         OFFERED = 5 # plants that a name may mean
         DAYS = { "dmy" => "day first: 3/4 is 3 April", "mdy" => "month first: 3/4 is 4 March" }.freeze
 
+        DATES = %w[seen_on treatment.done_on check.checked_on planting.done_on].freeze
+
         attr_reader :arrival
 
         def initialize(arrival, params)
@@ -27,9 +29,10 @@ module Thistle
 
         # What a person chose, remembered for files of the same columns.
         def map
-          keys = Core::Survey::Columns::BY_KEY.keys.map(&:to_s)
           picked = @params["column"].is_a?(Hash) ? @params["column"] : {}
-          chosen = arrival.columns.keys.each_with_index.to_h { |header, n| [header, (keys & [picked[n.to_s]]).first] }
+          chosen = arrival.columns.keys.each_with_index.to_h do |header, n|
+            [header, (choices(header).keys & [picked[n.to_s]]).first]
+          end
           twice = chosen.values.compact.tally.select { |_, n| n > 1 }.keys
           if twice.any?
             raise Core::BadInput.new("Two columns cannot both be #{twice.first.tr("_", " ")}.", field: :column)
@@ -39,6 +42,14 @@ module Thistle
           arrival.map(chosen, apart_m:, sure: @params["sure"] == "yes", names: JSON.generate(names_chosen),
                               days: (DAYS.keys & [@params["days"]]).first,
                               **%w[doubles outside].to_h { |one| [one.to_sym, @params[one] == "add" ? "add" : "skip"] })
+        end
+
+        # {ours => words}: what a heading may be, by its kind of row.
+        def choices(heading)
+          kind = Core::Survey::RecordColumns.kind_in(heading)
+          return Core::Survey::Columns::LIST.to_h { |column| [column.key.to_s, column.label] } unless kind
+
+          kind.columns.to_h { |column| [Core::Survey::RecordColumns.key_in(kind, column.key).to_s, column.label] }
         end
 
         # {text => [plant keys that it may mean, the likeliest first]} of names that nobody understood; each is asked
@@ -54,9 +65,11 @@ module Thistle
 
         # Does a date stand in it that could be two days?
         def two_days?
-          header = arrival.columns.key("seen_on") or return false
+          dates = arrival.columns.select { |_, ours| DATES.include?(ours.to_s) }.keys
+          return false if dates.empty?
+
           arrival.arrival_rows_dataset.unordered.select_map(:properties).any? do |properties|
-            Core::Survey::Columns.two_days?(JSON.parse(properties)[header].to_s.strip)
+            JSON.parse(properties).values_at(*dates).any? { |text| Core::Survey::Columns.two_days?(text.to_s.strip) }
           end
         end
 
@@ -68,6 +81,19 @@ module Thistle
         def rows = arrival.arrival_rows_dataset.where(verdict: shown).limit(PAGE, page * PAGE).all
         def more? = (arrival.counts[shown] || 0) > (page + 1) * PAGE
 
+        # [headings, rows] of what does not reach the map: as it stands in the file or was put right, with the reason.
+        def left
+          headings = arrival.columns.keys
+          rows = arrival.arrival_rows_dataset.where(verdict: stays_out).order(:row).lazy.map do |row|
+            cells = row.cells
+            [row.row, Store::Arrival::VERDICTS[row.verdict], row.reason, *row.point&.reverse || [nil, nil],
+             *headings.map { |heading| cells[heading] }]
+          end
+          [["row", "verdict", "reason", "place latitude", "place longitude", *headings], rows]
+        end
+
+        def left? = arrival.counts.values_at(*stays_out).compact.sum.positive?
+
         # Rows that would reach the map as things stand.
         def coming
           arrival.counts.values_at("add", "change", "absent", *("double" if arrival.doubles == "add"),
@@ -75,6 +101,10 @@ module Thistle
         end
 
         private
+
+        def stays_out
+          ["refuse", *("double" unless arrival.doubles == "add"), *("far" unless arrival.outside == "add")]
+        end
 
         # What was settled before and is now; remembered for the next file.
         def names_chosen

@@ -12,14 +12,13 @@ module Thistle
                   "kmz" => ["KMZ", "application/vnd.google-earth.kmz"], "gpx" => ["GPX", "application/gpx+xml"],
                   "csv" => ["CSV, with well-known text", "text/csv"],
                   "zip" => ["Darwin Core archive, absences too", "application/zip"],
-                  "gpkg" => ["GeoPackage", "application/geopackage+sqlite3"] }.freeze
+                  "gpkg" => ["GeoPackage, all records", "application/geopackage+sqlite3"] }.freeze
 
         def initialize(property, kind)
           @property, @kind = property, kind
         end
 
         PAGE = 500 # patches in memory at a time
-        ZONE = { kind: String, name: String, keep_m: Float }.freeze
 
         def media = KINDS.fetch(@kind).last
         def filename = "#{@property.name.downcase.gsub(/[^a-z0-9]+/, "-")}.#{@kind}"
@@ -91,12 +90,11 @@ module Thistle
           case @kind
           when "kmz" then Formats::Archive.pack(path, "doc.kml" => ->(out) { kml(out) })
           when "zip" then Formats::DarwinCore.archive(occurrences, path, title: @property.name)
-          when "gpkg" then Formats::Geopackage.write(tables, path)
+          when "gpkg" then Formats::Geopackage.write(Package.new(@property).layers, path)
           end
         end
 
         def kml(out) = Formats::KML.write(features, out, title: @property.name)
-        def tables = { "patches" => [features, Core::Survey::Columns::WRITTEN], "zones" => [zones, ZONE] }
 
         # Patches in the order of their ids, a page at a time.
         def patches
@@ -112,12 +110,6 @@ module Thistle
         def features
           patches.lazy.map do |patch|
             { name: patch.code, shape: patch.shape, properties: Core::Survey::Columns.of(patch).compact }
-          end
-        end
-
-        def zones
-          @property.zones.map do |zone|
-            { shape: zone.shape, properties: { kind: zone.kind, name: zone.name, keep_m: zone.distance_kept.to_f } }
           end
         end
 

@@ -139,6 +139,18 @@ module Thistle
             asked ? Forms::Here.new(params, units:, today:) : Forms::Here.untouched(units:, today:)
           end
 
+          # A row of an arrival that may still be put right.
+          def row_of(arrival)
+            halt 409 unless arrival.draft?
+            Store::ArrivalRow.first(id: Whole.read(params["row"]), arrival_id: arrival.id) || halt(404)
+          end
+
+          # What the change of a row changes for the others, too.
+          def look_again(arrival, words)
+            arrival.look(seen_on: today)
+            go_to "/survey/arrivals/#{arrival.id}?#{Rack::Utils.build_query("show" => params["show"].to_s)}", words
+          end
+
           # forms: those that somebody sent, by name; the others are as the records have them.
           def show_patch(patch, status: 200, form: Forms::Patch.of(patch, units), **forms, &json)
             unsent = { again: nil, reshape: nil, act: nil, visit: nil }

@@ -43,8 +43,14 @@ module Thistle
             verdict: item.verdict.kind, until: item.until, reason: item.reason&.said, again: board.again(item.id) }
         end
 
-        def found(found)
-          { query: found.query, plants: found.plants.map { |plant| { key: plant.key, name: plant.name } },
+        MARKS = Store::Texts::MARK.join.freeze
+
+        def found(found, texts)
+          records = texts.rows.map do |one|
+            { kind: one.kind, id: one.id, patch: one.patch_id, on: one.on_day, text: one.words.delete(MARKS) }
+          end
+          { query: found.query, records:, total: texts.total, instead: texts.instead, errors: texts.errors,
+            plants: found.plants.map { |plant| { key: plant.key, name: plant.name } },
             patches: found.patches.map { |patch| { id: patch.id, code: patch.code } },
             terms: found.terms.to_h { |entry| [entry.terms, entry.words] } }
         end

@@ -5,6 +5,28 @@ module Thistle
     module Today
       # Home: what is due, what this day is good for, what waits and why, over all properties.
       module Routes
+        # Searches that are kept under a name.
+        def self.kept(app)
+          app.post "/find/kept" do
+            name = params["name"].to_s.strip[0, 80]
+            asked = Rack::Utils.build_query(Rack::Utils.parse_query(params["asked"].to_s[0, 1000]))
+            next go_to("/find?#{asked}", "Give the search a name.") if name.empty?
+
+            kept = Store::KeptSearch.keep(name, asked)
+            go_to "/find?#{asked}",
+                  kept ? "Kept as #{name}." : "#{Store::KeptSearch::MOST} are kept: take one off first."
+          end
+
+          { "drop" => :take_back, "keep" => :bring_back }.each do |name, act|
+            app.post "/find/kept/:id/#{name}" do
+              search = Store::KeptSearch[Whole.read(params["id"])] || halt(404)
+              search.public_send(act)
+              offer_undo "/find/kept/#{search.id}/keep" if name == "drop"
+              go_to "/find?#{search.asked}", name == "drop" ? "#{search.name} is off the list." : "It is back."
+            end
+          end
+        end
+
         def self.registered(app)
           app.get "/" do
             board = Board.new(properties, today)
@@ -12,9 +34,11 @@ module Thistle
           end
 
           app.get "/find" do
-            found = Finder.new(params["q"].to_s)
-            show("today/find", found:) { Answers.found(found) }
+            found, texts = Finder.new(params["q"].to_s), TextDesk.new(params, property_chosen)
+            status = texts.errors.any? ? 422 : 200
+            show("today/find", status:, found:, texts:, kept: Store::KeptSearch.named) { Answers.found(found, texts) }
           end
+          kept(app)
 
           app.get "/glossary/terms" do
             halt 404 unless @json

@@ -9,6 +9,7 @@ module Thistle
           def self.registered(app)
             leaving(app)
             coming(app)
+            rows(app)
             taking(app)
           end
 
@@ -52,6 +53,35 @@ module Thistle
               ArrivalDesk.new(arrival, params).map
               arrival.look(seen_on: today)
               go_to "/survey/arrivals/#{arrival.id}"
+            end
+          end
+
+          # Rows put right before the file is taken, and those that do not come in as a file of their own.
+          def self.rows(app)
+            app.get "/survey/arrivals/:id/rows/:row" do
+              desk = RowDesk.new(row_of(arrival_at(params["id"])), params)
+              show("survey/arrival_row", desk:) { Answers.arrival_row(desk) }
+            end
+
+            app.put "/survey/arrivals/:id/rows/:row" do
+              arrival = arrival_at(params["id"])
+              desk = RowDesk.new(row_of(arrival), params)
+              next show("survey/arrival_row", status: 422, desk:) unless desk.keep
+
+              look_again arrival, "Row #{desk.row.row} is put right."
+            end
+
+            app.post "/survey/arrivals/:id/rows/:row/as-read" do
+              arrival = arrival_at(params["id"])
+              row = row_of(arrival).tap(&:as_read)
+              look_again arrival, "Row #{row.row} is as the file says."
+            end
+
+            app.get "/survey/arrivals/:id/left" do
+              arrival = arrival_at(params["id"])
+              content_type "text/csv", charset: "utf-8"
+              attachment "left-of-#{File.basename(arrival.filename, ".*")}.csv"
+              Formats::CsvFile.write(*ArrivalDesk.new(arrival, params).left)
             end
           end
 
