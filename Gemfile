@@ -17,6 +17,7 @@ gem "json_schemer", "~> 2.4" # checks knowledge/ at boot
 gem "matrix", "~> 0.4" # eigenvalues
 gem "nokogiri", "~> 1.18" # reads KML and GPX
 gem "numo-narray", "~> 0.9" # many futures at once
+gem "pg", "~> 1.5" # the mirror for a network
 gem "prawn", "~> 2.5" # the card and the records as PDF
 gem "prawn-svg", "~> 0.40"
 gem "prawn-table", "~> 0.2"
@@ -27,8 +28,8 @@ gem "rackup", "~> 2.2"
 gem "rake", "~> 13.2"
 gem "rgeo", "~> 3.0"              # GEOS: validity, repair, distance, overlay
 gem "rgeo-geojson", "~> 2.2"
-gem "rgeo-shapefile", "~> 3.1"    # zipped shapefiles as they come
 gem "rgeo-proj4", "~> 4.0"        # a metric projection for each property
+gem "rgeo-shapefile", "~> 3.1"    # zipped shapefiles as they come
 gem "roo", "~> 2.10" # spreadsheets in
 gem "rubyzip", ">= 2.4", "< 4" # KMZ and Darwin Core archives
 gem "sequel", "~> 5.80"

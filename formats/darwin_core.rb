@@ -5,14 +5,25 @@ require "json"
 
 module Thistle
   module Formats
-    # Darwin Core (TDWG) occurrence records: one row as CSV (RFC 4180), many as an archive (a zip of meta.xml,
-    # eml.xml and occurrence.txt, after the Darwin Core text guide).
+    # Darwin Core (TDWG): occurrence records as CSV (RFC 4180); an archive of events with what was there at each and
+    # what was measured (a zip of meta.xml, eml.xml and a table of each, after the Darwin Core text guide). Reads
+    # archives with occurrences or events at their core.
     module DarwinCore
       TERMS = %w[occurrenceID basisOfRecord eventDate scientificName family vernacularName
                  identificationVerificationStatus identifiedBy dateIdentified identificationRemarks recordedBy
                  decimalLatitude decimalLongitude geodeticDatum footprintWKT footprintSRS samplingProtocol
                  samplingEffort organismQuantity organismQuantityType dynamicProperties occurrenceRemarks
                  occurrenceStatus].freeze
+      EVENT = %w[eventID parentEventID eventType eventDate locality decimalLatitude decimalLongitude geodeticDatum
+                 footprintWKT footprintSRS samplingProtocol samplingEffort sampleSizeValue sampleSizeUnit recordedBy
+                 eventRemarks].freeze
+      OCCURRENCE = ["eventID", "organismID", *TERMS - %w[decimalLatitude decimalLongitude geodeticDatum footprintWKT
+                                                         footprintSRS samplingProtocol samplingEffort]].freeze
+      MEASUREMENT = %w[eventID measurementID measurementType measurementValue measurementUnit measurementDeterminedDate
+                       measurementRemarks].freeze
+      # The tables of an archive: what each row is, and its terms.
+      TABLES = { "event.txt" => ["Event", EVENT], "occurrence.txt" => ["Occurrence", OCCURRENCE],
+                 "measurementorfact.txt" => ["MeasurementOrFact", MEASUREMENT] }.freeze
       NAMESPACE = "http://rs.tdwg.org/dwc/terms/"
       TEXT = "http://rs.tdwg.org/dwc/text/"
 
@@ -23,28 +34,45 @@ module Thistle
         CsvFile.write(TERMS, rows.lazy.map { |row| row.values_at(*TERMS) }, out, col_sep:)
       end
 
-      # A zip file at a path: the rows with their description.
-      def archive(rows, path, title:)
-        Archive.pack(path, "meta.xml" => meta, "eml.xml" => eml(title),
-                           "occurrence.txt" => ->(out) { write(rows, out, col_sep: "\t") })
+      # A zip file at a path: events, and by their ids what was there and what was measured; rows as hashes by term.
+      def archive(path, title:, events:, occurrences:, measurements:)
+        tables = TABLES.keys.zip([events, occurrences, measurements]).to_h do |name, rows|
+          [name, ->(out) { table(rows, out, TABLES.fetch(name).last) }]
+        end
+        Archive.pack(path, "meta.xml" => meta, "eml.xml" => eml(title), **tables)
       end
 
-      # [Feature] from the unpacked files of an archive: {name => bytes}.
+      def table(rows, out, terms)
+        CsvFile.write(terms, rows.lazy.map { |row| row.values_at(*terms) }, out, col_sep: "\t")
+      end
+
+      # [Feature] from the unpacked files of an archive: {name => bytes}. Of an archive of events, what was there at
+      # each, once for each organism, with the event's place and day.
       def read(files)
-        core = Xml.parse(files.fetch("meta.xml"), "meta.xml")
-                  .at_xpath("//core") or Reader.refuse("The archive's meta.xml names no core table.")
-        name = Xml.text(core, "files/location")
+        told = Xml.parse(files.fetch("meta.xml"), "meta.xml")
+        core = told.at_xpath("//core") or Reader.refuse("The archive's meta.xml names no core table.")
+        return rows(core, files).flat_map { |row| features(row) } unless core["rowType"].to_s.end_with?("/Event")
+
+        beside = told.xpath("//extension").find { |table| table["rowType"].to_s.end_with?("/Occurrence") } or
+          Reader.refuse("The archive tells of events, and not of what was there.")
+        events = rows(core, files).to_h { |row| [row["id"] || row["eventID"], row] }
+        found = rows(beside, files).map { |row| events.fetch(row["id"] || row["eventID"], {}).merge(row) }
+        found.uniq { |row| row["organismID"] || row["occurrenceID"] || row }.flat_map { |row| features(row) }
+      end
+
+      # [{term => text}] of a table that meta.xml describes; its id column as "id".
+      def rows(table, files)
+        name = Xml.text(table, "files/location")
         bytes = files[name] or Reader.refuse("The archive names #{name.inspect[0, 60]} as its table, " \
                                              "but does not hold it.")
         Reader.check_pieces(bytes, "\n\t,")
-        columns = core.xpath("id | coreid | field[@index]").to_h do |field|
+        columns = table.xpath("id | coreid | field[@index]").to_h do |field|
           [field["index"].to_i, field["term"]&.split("/")&.last || "id"]
         end
-        rows = CSV.parse(Text.utf8(bytes), col_sep: mark(core["fieldsTerminatedBy"] || "\t"),
-                                           quote_char: quote(core["fieldsEnclosedBy"]),
-                                           liberal_parsing: true)
-        rows.drop(core["ignoreHeaderLines"].to_i)
-            .flat_map { |row| features(columns.to_h { |index, term| [term, row[index]] }.compact) }
+        found = CSV.parse(Text.utf8(bytes), col_sep: mark(table["fieldsTerminatedBy"] || "\t"),
+                                            quote_char: quote(table["fieldsEnclosedBy"]), liberal_parsing: true)
+        found.drop(table["ignoreHeaderLines"].to_i)
+             .map { |row| columns.to_h { |index, term| [term, row[index]] }.compact }
       rescue CSV::MalformedCSVError => e
         Reader.refuse("The archive's table breaks off in line #{e.line_number}.")
       end
@@ -70,14 +98,16 @@ module Thistle
       def quote(text) = text.to_s.empty? ? "\"" : text
 
       def meta
+        how = { encoding: "UTF-8", fieldsTerminatedBy: "\\t", linesTerminatedBy: "\\r\\n", fieldsEnclosedBy: "\"",
+                ignoreHeaderLines: "1" }
         Xml.build do |xml|
           xml.archive(xmlns: TEXT, metadata: "eml.xml") do
-            xml.core(encoding: "UTF-8", fieldsTerminatedBy: "\\t", linesTerminatedBy: "\\r\\n", fieldsEnclosedBy: "\"",
-                     ignoreHeaderLines: "1",
-                     rowType: "#{NAMESPACE}Occurrence") do
-              xml.files { xml.location "occurrence.txt" }
-              xml.id_(index: 0)
-              TERMS.each_with_index { |term, index| xml.field(index:, term: "#{NAMESPACE}#{term}") }
+            TABLES.each_with_index do |(name, (kind, terms)), n|
+              xml.public_send(n.zero? ? :core : :extension, **how, rowType: "#{NAMESPACE}#{kind}") do
+                xml.files { xml.location name }
+                n.zero? ? xml.id_(index: 0) : xml.coreid(index: 0)
+                terms.each_with_index { |term, index| xml.field(index:, term: "#{NAMESPACE}#{term}") }
+              end
             end
           end
         end
@@ -91,7 +121,7 @@ module Thistle
           end
         end
       end
-      private_class_method :features, :more, :mark, :quote, :meta, :eml
+      private_class_method :table, :rows, :features, :more, :mark, :quote, :meta, :eml
     end
   end
 end

@@ -66,6 +66,8 @@ module Thistle
       # A product of the group's shelf, taken off or not.
       def product_at(id) = Store::Product[Whole.read(id.to_s)] || halt(404)
 
+      def bundle_at(id) = Store::BundleArrival[Whole.read(id.to_s)] || halt(404)
+
       def person_at(id) = Store::Person[Whole.read(id.to_s)] || halt(404)
 
       # Tools of the group, and the one that the address names.

@@ -35,6 +35,9 @@ module Thistle
       # Patches on which a course or a trial can begin.
       def patches_to_begin = workable.select(:id, :code, :plant_key).limit(WALKED).all
 
+      # Bundles that wait to be looked over.
+      def bundles_open = Store::BundleArrival.open
+
       # {key => name} of plants that have stood on the property at hand.
       def weeds_here
         keys = property.patches_dataset.live.unordered.exclude(plant_key: nil).distinct.select_map(:plant_key)

@@ -130,23 +130,45 @@ module Thistle
       end
     end
 
-    # Darwin Core text guide: a core table whose columns are the terms of meta.xml; absences go along.
+    # Darwin Core text guide: a core of events and two tables beside it, whose columns are the terms of meta.xml; every
+    # row of an event that is there, every id once, absences with their effort, measurements as the records have them.
     def test_a_darwin_core_archive_tells_what_was_not_there
       files = Formats::Archive.unpack(bytes("zip"))
       meta = Nokogiri::XML(files["meta.xml"]).remove_namespaces!
-      rows = CSV.parse(files["occurrence.txt"], col_sep: "\t", headers: true)
 
-      assert_equal %w[eml.xml meta.xml occurrence.txt], files.keys.sort
-      assert_equal rows.headers, meta.xpath("//field").sort_by { |field| field["index"].to_i }
-                                     .map { |field| field["term"].split("/").last }
-      absent = rows.select { |row| row["occurrenceStatus"] == "absent" }
+      assert_equal %w[eml.xml event.txt measurementorfact.txt meta.xml occurrence.txt], files.keys.sort
+      events, there, measured = %w[event.txt occurrence.txt measurementorfact.txt].map do |name|
+        rows = CSV.parse(files[name], col_sep: "\t", headers: true)
+        fields = meta.xpath("//*[files/location='#{name}']/field").sort_by { |field| field["index"].to_i }
+
+        assert_equal rows.headers, fields.map { |field| field["term"].split("/").last }, name
+        rows
+      end
+      ids = events.map { |row| row["eventID"] }
+
+      assert_equal ids.uniq, ids
+      assert_empty (there.map { |row| row["eventID"] } + measured.map { |row| row["eventID"] }).uniq - ids
+      assert_empty events.filter_map { |row| row["parentEventID"] }.uniq - ids
+      [there.map { |row| row["occurrenceID"] }, measured.map { |row| row["measurementID"] }].each do |own|
+        assert_equal own.uniq.size, own.size
+        assert(own.all? { |id| id.start_with?("urn:thistle:#{Store::Bundle.copy}:") })
+      end
+      by_id = events.to_h { |row| [row["eventID"], row] }
+      absent = there.select { |row| row["occurrenceStatus"] == "absent" && row["organismID"].nil? }
 
       assert_equal @property.searches.sum { |search| search.absences.size }, absent.size
-      told = ->(row) {
-        row["samplingEffort"].end_with?("m2 searched") && row["footprintWKT"].start_with?("Polygon", "POLYGON")
-      }
+      efforts = absent.map { |row| by_id[row["eventID"]].values_at("samplingEffort", "footprintWKT") }
 
-      assert(absent.all?(&told))
+      assert(efforts.all? { |effort, wkt| effort.include?("m2 searched") && wkt.match?(/polygon/i) })
+      live = @property.live_patches.unordered.select(:id)
+      { "resprouts" => [Store::Check, :resprouts],
+        "hours each" => [Store::Treatment, :hours] }.each do |name, (model, column)|
+        wanted = model.where(patch_id: live, deleted_at: nil).exclude(column => nil).select_map(column).sum
+
+        assert_in_delta wanted, measured.select { |row|
+          row["measurementType"] == name
+        }.sum { |row| row["measurementValue"].to_f }
+      end
     end
 
     # CHECKS.md, Software: what ogr2ogr writes comes in, in each format.

@@ -80,7 +80,7 @@ module Thistle
       Store::KeptSearch.keep("oaks", "q=oaks")
       report = Store::Report.first
       report.attach(Formats::Image.new("p.png", self.picture))
-      ["/identify/photos/#{report.photos_dataset.first.id}", "/records/lists/patches/file",
+      ["/records/bundles/#{bring_bundle}", "/identify/photos/#{report.photos_dataset.first.id}", "/records/lists/patches/file",
        "/records/lists/seed/workbook",
        "/survey/layers/#{grid}/lines", "/survey/layers/#{grid}/shade",
        "/survey/layers/#{picture}/picture", "/survey/layers/#{tiles}/1/0/0",
@@ -89,6 +89,13 @@ module Thistle
        "/work/days/#{Store::WorkDay.first.id}/thanks", "/work/pictures/#{Store::Picture.first.id}",
        "/decide/courses/#{Store::Course.first.id}", "/decide/plan/#{Store::SeasonPlan.first.id}/progress",
        "/records/reports/plans/#{Store::LandPlan.first.id}/progress"]
+    end
+
+    def bring_bundle
+      Dir.mktmpdir do |folder|
+        Store::Bundle::Writer.new([Store::Property.first]).write("#{folder}/b.zip", made_on: "2026-05-12")
+        Store::BundleArrival.bring("b.zip", "#{folder}/b.zip").id
+      end
     end
 
     # What is sent by a script, or only offered once something was taken back: verb, path, fields.
@@ -123,6 +130,7 @@ module Thistle
        *%w[drop undo].map { |act| ["POST", "/mix/calibration/1/#{act}", {}] }, ["POST", "/mix/shelf/1/undo", {}],
        ["POST", "/season/sightings/1/undo", {}], ["POST", "/records/treatment/1/bring-back", {}],
        ["POST", "/records/properties/1/bring-back", {}], ["POST", "/records/reports/plans/1/keep", {}],
+       *%w[take aside].map { |act| ["POST", "/records/bundles/1/#{act}", {}] },
        ["POST", "/find/kept", { "name" => "trails", "asked" => "q=trail" }],
        *%w[drop keep].map { |act| ["POST", "/find/kept/1/#{act}", {}] },
        ["POST", "/survey/arrivals/1/rows/1/as-read", {}], ["POST", "/records/lists/seed/back/1", {}],

@@ -32,6 +32,14 @@ module Thistle
             figures: plan.sums }
         end
 
+        def bundle(arrival, board)
+          { id: arrival.id, filename: arrival.filename, status: arrival.status, told: arrival.told,
+            properties: board&.properties, counts: board&.merge&.counts,
+            both: board&.conflicts&.map do |line|
+              { id: line.gid, table: line.table.name, apart: board.merge.apart(line) }
+            end }
+        end
+
         def spoken(part) = part.merge("blocks" => part["blocks"].map { |block| block.except("svg") })
 
         def amended(desk)

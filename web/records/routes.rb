@@ -23,7 +23,7 @@ module Thistle
             show "records/index", status: 422, timeline: Timeline.new(property), form:,
                                   jobs: Store::Job.under_way, keeping: Store::Keeping.said
           end
-          app.register Properties, Lists, Reporting, Amendments, Looks
+          app.register Properties, Lists, Reporting, Bundles, Amendments, Looks
         end
 
         def self.form(property, today)

@@ -11,7 +11,7 @@ module Thistle
                   "kml" => ["KML", "application/vnd.google-earth.kml+xml"],
                   "kmz" => ["KMZ", "application/vnd.google-earth.kmz"], "gpx" => ["GPX", "application/gpx+xml"],
                   "csv" => ["CSV, with well-known text", "text/csv"],
-                  "zip" => ["Darwin Core archive, absences too", "application/zip"],
+                  "zip" => ["Darwin Core archive: events, absences, measurements", "application/zip"],
                   "gpkg" => ["GeoPackage, all records", "application/geopackage+sqlite3"] }.freeze
 
         def initialize(property, kind)
@@ -89,9 +89,15 @@ module Thistle
         def make(path)
           case @kind
           when "kmz" then Formats::Archive.pack(path, "doc.kml" => ->(out) { kml(out) })
-          when "zip" then Formats::DarwinCore.archive(occurrences, path, title: @property.name)
+          when "zip" then archive(path)
           when "gpkg" then Formats::Geopackage.write(Package.new(@property).layers, path)
           end
+        end
+
+        def archive(path)
+          all = Events.new(@property)
+          Formats::DarwinCore.archive(path, title: @property.name, events: all.events, occurrences: all.occurrences,
+                                            measurements: all.measurements)
         end
 
         def kml(out) = Formats::KML.write(features, out, title: @property.name)
@@ -111,48 +117,6 @@ module Thistle
           patches.lazy.map do |patch|
             { name: patch.code, shape: patch.shape, properties: Core::Survey::Columns.of(patch).compact }
           end
-        end
-
-        def occurrences
-          absent = @property.searches.flat_map { |search| search.absences.map { |key| absent(search, key) } }
-          patches.lazy.map { |patch| present(patch) } + absent
-        end
-
-        def present(patch)
-          named(patch.plant).merge(
-            "occurrenceID" => "urn:thistle:patch:#{patch.code}", "eventDate" => patch.seen_on,
-            "occurrenceStatus" => "present",
-            "identificationVerificationStatus" => patch.settled? ? "verified" : "unverified", **placed(patch.shape),
-            "organismQuantity" => patch.plants || patch.stems,
-            "organismQuantityType" => patch.plants ? "individuals" : patch.stems && "stems",
-            "dynamicProperties" => JSON.generate(Core::Survey::Columns.of(patch).compact),
-            "occurrenceRemarks" => patch.note
-          )
-        end
-
-        def absent(search, key)
-          plant = Core::Knowledge.shipped.plant(key)
-          named(plant).merge(
-            "dynamicProperties" => JSON.generate(plant: plant.name, seen_on: search.searched_on),
-            "occurrenceID" => "urn:thistle:search:#{search.id}:#{key}", "eventDate" => search.searched_on,
-            "occurrenceStatus" => "absent",
-            "recordedBy" => search.people, **placed(search.seen_ground),
-            "samplingProtocol" => search.sight_m ? "walk, #{search.sight_m.round} m in sight" : "area searched",
-            "samplingEffort" => [search.length_m &&
-                                 "#{search.length_m.round} m", "#{search.area_m2.round} m2 searched"].compact.join(", ")
-          )
-        end
-
-        def named(plant)
-          { "basisOfRecord" => "HumanObservation", "scientificName" => plant&.scientific, "family" => plant&.family,
-            "vernacularName" => plant&.name }
-        end
-
-        def placed(shape)
-          lon, lat = shape.centre
-          { "decimalLatitude" => lat.round(7), "decimalLongitude" => lon.round(7), "geodeticDatum" => "WGS84",
-            "footprintSRS" => "EPSG:4326",
-            "footprintWKT" => Formats::Table.wkt(shape.published) }
         end
       end
     end

@@ -50,7 +50,7 @@ module Thistle
 
         private
 
-        def key_of(model) = :"#{{ Store::Task => "visit" }.fetch(model) { model.name[/\w+\z/].downcase }}_id"
+        def key_of(model) = :"#{{ Store::Task => "visit" }.fetch(model) { model.name.split("::").last.downcase }}_id"
         def keyed(model, types) = { key_of(model) => Integer, patch_id: Integer, **types }
 
         # Rows of a dataset in the order of their ids, a page at a time.
