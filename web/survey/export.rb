@@ -11,7 +11,7 @@ module Thistle
                   "kml" => ["KML", "application/vnd.google-earth.kml+xml"],
                   "kmz" => ["KMZ", "application/vnd.google-earth.kmz"], "gpx" => ["GPX", "application/gpx+xml"],
                   "csv" => ["CSV, with well-known text", "text/csv"],
-                  "zip" => ["Darwin Core archive: events, absences, measurements", "application/zip"],
+                  "zip" => ["Darwin Core archive, absences too", "application/zip"],
                   "gpkg" => ["GeoPackage, all records", "application/geopackage+sqlite3"] }.freeze
 
         def initialize(property, kind)
