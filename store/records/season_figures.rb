@@ -54,6 +54,12 @@ module Thistle
         end
       end
 
+      # Ids of patches that were treated or checked.
+      def visited
+        looks = Check.where(deleted_at: nil, checked_on: range, patch_id: patches)
+        works.distinct.select_map(Sequel[:treatments][:patch_id]) | looks.distinct.select_map(:patch_id)
+      end
+
       # The Hours, and {person id => hours} of those on the list.
       def hours = @hours ||= parted.first
       def by_person = parted.last

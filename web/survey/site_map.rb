@@ -16,8 +16,9 @@ module Thistle
 
         attr_reader :property, :today
 
-        def initialize(property, today)
-          @property, @today = property, today
+        # ids: of the patches to draw, in whatever state; nil for all that are not closed.
+        def initialize(property, today, ids: nil)
+          @property, @today, @ids = property, today, ids
           west, south, east, north = boundary ? boundary.shape.bounds : property.bounds
           @plane = Core::Survey::Plane.around((west + east) / 2, (south + north) / 2)
           corners = [west, east].product([south, north])
@@ -47,8 +48,7 @@ module Thistle
         # Patches with a code each where there is room beside the mark, by four tries.
         def patches
           @patches ||= begin
-            found = @property.live_patches.unordered.exclude(state: "closed").order(:id).limit(DRAWN)
-                             .all.map { |p| [p, point(*p.shape.centre)] }
+            found = drawable.order(:id).limit(DRAWN).all.map { |p| [p, point(*p.shape.centre)] }
             taken = found.map { |_, (x, y)| [x - 32, y - 32, x + 32, y + 32] }
             found.map do |p, (x, y)|
               Drawn.new(patch: p, x:, y:, path: p.shape.kind == "point" ? nil : path(p.shape),
@@ -58,7 +58,7 @@ module Thistle
         end
 
         def listed = patches.first(LISTED)
-        def all = @all ||= @property.live_patches.exclude(state: "closed").count
+        def all = @all ||= drawable.count
 
         # [[path, label, x, y]] of lines a round distance apart, metres from the south-west of the property.
         def grid
@@ -97,6 +97,11 @@ module Thistle
         end
 
         private
+
+        def drawable
+          live = @property.live_patches.unordered
+          @ids ? live.where(id: @ids) : live.exclude(state: "closed")
+        end
 
         def bars
           if units.us?

@@ -7,7 +7,7 @@ module Thistle
         # What was done between two days and what came of it, for a board or a funder: Parts, each figure with the list
         # of its records.
         class SeasonReport
-          PICTURES = 8 # patches shown before and after
+          PICTURES, MAPS = 8, 6 # patches shown before and after; properties drawn
 
           # desk: SeasonDesk.
           def initialize(desk)
@@ -24,7 +24,7 @@ module Thistle
 
           # [Part]
           def parts
-            @parts ||= [at_a_glance, treated, hours, herbicide, control, natives, pictures].reject(&:empty?)
+            @parts ||= [at_a_glance, map, treated, hours, herbicide, control, natives, pictures].reject(&:empty?)
           end
 
           private
@@ -41,6 +41,23 @@ module Thistle
                 part.table(["What", "In these days", "A year before"], FIGURES.map do |label, _, figure|
                   [label.capitalize, *[@now, @before].map { |one| instance_exec(one, &figure) }]
                 end, numbers: [1, 2])
+              end
+            end
+          end
+
+          # Where it was: the patches that were treated or checked, as they stand now, on each property's map.
+          def map
+            Part.new("map", "Where it was") do |part|
+              visited = @now.visited
+              next if visited.empty?
+
+              @desk.properties.first(MAPS).each do |property|
+                map = Survey::SiteMap.new(property, range.last, ids: visited)
+                next if map.all.zero?
+
+                patches = Words.count(map.all, "patch", "patches")
+                words = "#{property.name}: #{patches} treated or checked, as they stand now."
+                part.plot(App.new!.plot("report_map", map:), words)
               end
             end
           end
