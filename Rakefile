@@ -49,3 +49,12 @@ task :stats do
 end
 
 task default: :test
+
+desc "Print all that a room says, file by file, to be read in one go: rake 'words[mix]'; every room without one"
+task :words, [:room] do |_, asked|
+  require_relative "thistle"
+  require_relative "test/support/words_of"
+  (asked[:room] ? [asked[:room]] : Thistle::WordsOf::ROOMS).each do |room|
+    Thistle::WordsOf.new(room).texts.each { |file, texts| puts "", file, *texts.map { |text| "  #{text}" } }
+  end
+end

@@ -12,7 +12,7 @@ module Thistle
         # or nil.
         Step = Value.define(:kind, :on, :to, :text, :source, :removal)
         YEARS = 12 # as far as a course is written out
-        CLEAN = 2 # clean yearly looks before it is closed (common practice)
+        CLEAN = 2 # clean yearly checks before it is closed (common practice)
 
         def initialize(bench, removal, knowledge: Knowledge.shipped)
           @bench, @removal, @knowledge = bench, removal, knowledge
@@ -129,7 +129,7 @@ module Thistle
           return [] unless years && @removal.removes?
 
           on = [(begins >> (12 * (years + CLEAN))) - 14, *returns.map { |visit| visit.on + 1 }].max
-          [step(:close, on, "#{CLEAN} clean yearly looks behind it: say whether it is over", "common_practice")]
+          [step(:close, on, "After #{CLEAN} clean yearly checks: say whether it is over", "common_practice")]
         end
 
         def stage(date) = Projection.new(@facts, @site).on(date).stage
