@@ -18,9 +18,7 @@ module Thistle
       @server = Postgres.start or abort "postgresql and PostGIS are not installed"
       @db = Sequel.connect(@server.url)
       Store::Database.open("#{folder}/thistle.db")
-      @mirror = Store::Mirror.allocate
-      @mirror.instance_variable_set(:@there, @db)
-      @mirror.send(:lay_out)
+      Store::Mirror.lay_out(@db)
     end
 
     def run

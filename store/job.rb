@@ -42,6 +42,16 @@ module Thistle
         # Those that run or wait, in their order.
         def under_way = where(status: "running").order(:id).all.reject(&:lost?)
 
+        # Work of a kind that is lost is given up; the block is told of which record, in the same transaction. all: at
+        # start, when no work of this process can be running.
+        def recover(kind, all: false)
+          where(kind:, status: "running").all.each do |job|
+            next unless job.lost? || (all && job.pid == Process.pid)
+
+            db.transaction { job.give_up && yield(job.subject_id) }
+          end
+        end
+
         # The last one of a kind for a record.
         def of(kind, subject) = where(kind:, subject_id: subject.id).reverse(:id).first
       end

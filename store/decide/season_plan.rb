@@ -44,12 +44,8 @@ module Thistle
 
       # Plans whose solver is gone.
       def self.recover(all: false)
-        Job.where(kind: "plan", status: "running").all.each do |job|
-          next unless job.lost? || (all && job.pid == Process.pid)
-
-          db.transaction do
-            job.give_up && where(id: job.subject_id, status: "solving").update(status: "failed", fault: STOPPED)
-          end
+        Job.recover("plan", all:) do |id|
+          where(id:, status: "solving").update(status: "failed", fault: STOPPED)
         end
       end
     end

@@ -23,12 +23,8 @@ module Thistle
 
         # Plans whose maker is gone.
         def recover(all: false)
-          Job.where(kind: "land_plan", status: "running").all.each do |job|
-            next unless job.lost? || (all && job.pid == Process.pid)
-
-            db.transaction do
-              job.give_up && where(id: job.subject_id, status: "making").update(status: "failed", fault: STOPPED)
-            end
+          Job.recover("land_plan", all:) do |id|
+            where(id:, status: "making").update(status: "failed", fault: STOPPED)
           end
         end
       end

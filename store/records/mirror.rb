@@ -33,13 +33,33 @@ module Thistle
       # {table => rows taken over or taken away}.
       def call
         watch
-        lay_out
+        self.class.lay_out(@there)
         last = begin_again? ? from_nothing : state[:number]
         follow(last)
         @taken
       ensure
         @there.disconnect
       end
+
+      # The tables of a mirror in a PostgreSQL database, those that are not there yet.
+      def self.lay_out(there)
+        there.run("CREATE EXTENSION IF NOT EXISTS postgis")
+        there.run("CREATE SCHEMA IF NOT EXISTS #{SCHEMA}")
+        there.run("CREATE TABLE IF NOT EXISTS #{SCHEMA}.copies (copy uuid PRIMARY KEY, number bigint NOT NULL, " \
+                  "properties jsonb NOT NULL, mirrored_at timestamptz NOT NULL)")
+        TABLES.each { |name, told| lay_out_table(there, name, told) }
+      end
+
+      def self.lay_out_table(there, name, told)
+        columns = told["columns"].map { |column, type| "#{column} #{type}" }
+        columns << "shape geometry(Geometry, 4326)" if told["shape"]
+        there.run("CREATE TABLE IF NOT EXISTS #{SCHEMA}.#{name} (copy uuid NOT NULL, id bigint NOT NULL, " \
+                  "#{columns.join(", ")}, PRIMARY KEY (copy, id))")
+        return unless told["shape"]
+
+        there.run("CREATE INDEX IF NOT EXISTS #{name}_shape ON #{SCHEMA}.#{name} USING gist (shape)")
+      end
+      private_class_method :lay_out_table
 
       # Ends the watch: nothing is noted any more.
       def self.forget
@@ -62,25 +82,6 @@ module Thistle
                       "INSERT OR REPLACE INTO row_changes (name, row_id) VALUES ('#{name}', #{row}.id); END")
           end
         end
-      end
-
-      # Tables that are not there yet.
-      def lay_out
-        @there.run("CREATE EXTENSION IF NOT EXISTS postgis")
-        @there.run("CREATE SCHEMA IF NOT EXISTS #{SCHEMA}")
-        @there.run("CREATE TABLE IF NOT EXISTS #{SCHEMA}.copies (copy uuid PRIMARY KEY, number bigint NOT NULL, " \
-                   "properties jsonb NOT NULL, mirrored_at timestamptz NOT NULL)")
-        TABLES.each { |name, told| lay_out_table(name, told) }
-      end
-
-      def lay_out_table(name, told)
-        columns = told["columns"].map { |column, type| "#{column} #{type}" }
-        columns << "shape geometry(Geometry, 4326)" if told["shape"]
-        @there.run("CREATE TABLE IF NOT EXISTS #{SCHEMA}.#{name} (copy uuid NOT NULL, id bigint NOT NULL, " \
-                   "#{columns.join(", ")}, PRIMARY KEY (copy, id))")
-        return unless told["shape"]
-
-        @there.run("CREATE INDEX IF NOT EXISTS #{name}_shape ON #{SCHEMA}.#{name} USING gist (shape)")
       end
 
       def begin_again?

@@ -66,7 +66,7 @@ module Thistle
           FIGURES = [
             ["ground searched", nil, ->(some) { units.area(some.searched.area_m2) }],
             ["treatments", "treatments", ->(some) { some.treated.sum(&:treatments) }],
-            ["ground treated, as said", "treatments", ->(some) {
+            ["ground treated, as recorded", "treatments", ->(some) {
               units.area(some.treated.sum do |one|
                 one.area_m2.to_f
               end)
