@@ -42,8 +42,9 @@ COUNTED = %w[runs assertions failures errors skips].freeze
 VIEWS = "test/browser/views_test.rb" # at each size by itself
 SIZES = { "at a desk" => "/desk/", "on a phone" => "/views_phone/", "the rest" => "/field|keys|crossed/" }.freeze
 WALK = "test/web/walk_test.rb" # as long as half of the rest of its folder
-LONG = [WALK, "test/browser/survey_test.rb", "test/bin", "test/web", "test/browser/walk_test.rb",
-        "test/browser/survey_files_test.rb", "test/core/identify", "test/core/decide", "test/core"].freeze
+LONG = [WALK, "test/web", "test/store", "test/bin", "test/core/identify", "test/formats", "test/core/decide",
+        "test/browser/walk_test.rb", "test/browser/survey_test.rb", "test/browser/survey_files_test.rb",
+        "test/core"].freeze
 
 ROOMS = %w[identify survey season decide mix work recheck replant today records formats].freeze
 

@@ -61,6 +61,10 @@ module Thistle
             known([*told["region"], *by_region.keys], Identify::Regions::NAMES, file, "region")
             known(clocks, {}, file, "clock")
             known([*by_region.values, *by_clock.values].flatten, parts, file, "parts")
+            told.fetch("climates", []).each do |row|
+              known([row["climate"]], @knowledge.climates, file, "climates")
+              known(row.fetch("parts", []), parts, file, "climates")
+            end
             known([told["source"]], @knowledge.sources, file, "source")
           end
         end

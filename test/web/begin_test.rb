@@ -46,12 +46,56 @@ module Thistle
 
     def test_what_goes_with_a_place
       PLACES.each do |(north, east), usual|
-        home = Core::Survey::Home.new(Core::Survey::Borders::Whereabouts.new(**Store::Whereabouts.at(east, north)))
+        home = home_at(north, east)
 
         assert_equal usual, [home.region, home.clock, home.units], [north, east]
       end
       assert_said "Missouri, United States of America", "Clock: America/Chicago" if
         get("/records/properties/place?latitude=38&longitude=-91.4")
+    end
+
+    # Thirty places whose year is well known (memory): the climate that a land begun there gets; nil: it is asked.
+    CLIMATES = {
+      "St. Louis" => [38.6, -90.2, "frost"], "Boston" => [42.4, -71.1, "frost"],
+      "Minneapolis" => [44.9, -93.2, "frost"], "Sacramento" => [38.6, -121.5, "winter_wet"],
+      "Portland, Oregon" => [45.5, -122.7, "winter_wet"], "Seattle" => [47.6, -122.1, "winter_wet"],
+      "Tucson" => [32.2, -110.9, "desert"], "Naples, Florida" => [26.2, -81.6, "wet_dry"],
+      "Honolulu" => [21.4, -157.95, nil], "Denver" => [39.7, -104.9, nil], "Toronto" => [43.7, -79.6, "frost"],
+      "Nanaimo" => [49.2, -124.3, "winter_wet"], "Calgary" => [51.0, -114.1, "frost"],
+      "Darwin" => [-12.6, 131.1, "wet_dry"], "Cairns" => [-17.0, 145.6, "wet_dry"],
+      "Alice Springs" => [-23.7, 133.9, "desert"], "Perth" => [-32.0, 116.1, "winter_wet"],
+      "Adelaide" => [-34.9, 138.8, "winter_wet"], "Brisbane" => [-27.5, 152.7, "mild"],
+      "Melbourne" => [-37.8, 145.2, "mild"], "Wellington" => [-41.25, 174.9, "mild"],
+      "Auckland" => [-36.95, 174.8, "mild"], "Lisbon" => [38.8, -9.1, "winter_wet"],
+      "Bilbao" => [43.2, -2.8, "mild"], "Madrid" => [40.4, -3.7, "winter_wet"], "Rome" => [41.9, 12.6, "winter_wet"],
+      "Warsaw" => [52.2, 21.0, "frost"], "Cape Town" => [-33.9, 18.7, "winter_wet"],
+      "Johannesburg" => [-26.2, 28.0, nil], "Nairobi" => [-1.3, 36.8, nil]
+    }.freeze
+
+    def home_at(north, east)
+      Core::Survey::Home.new(Core::Survey::Borders::Whereabouts.new(**Store::Whereabouts.at(east, north)),
+                             [east, north])
+    end
+
+    def test_the_climate_follows_from_the_place_or_is_asked
+      usual = ->(row, latitude) do
+        weather = Core::Season::BroadWeather.climate(latitude, region: row)
+        Store::Property.new(latitude:, longitude: 0.0, region: row, climate: JSON.generate(weather), texture: "loam",
+                            station_seed: 1, feed: "broad", units: "metric").site(Testing::TODAY).climate.key
+      end
+      found = CLIMATES.transform_values do |north, east, _|
+        home = home_at(north, east)
+        home.climate || (home.region && usual[home.region, north])
+      end
+
+      assert_equal CLIMATES.transform_values(&:last), found
+      begin_land(name: "Highveld", latitude: "-26.2", longitude: "28.0")
+
+      assert_equal 422, last_response.status
+      assert_said "Climate is needed: it does not follow from this place"
+      begin_land(name: "Harbour hill", latitude: "-41.25", longitude: "174.9")
+
+      assert_equal "mild", Store::Property.first(name: "Harbour hill").climate_kind
     end
 
     # A longitude that lost its minus does not fit its clock; every zone of the table fits its own land.

@@ -52,6 +52,7 @@ module Thistle
           def store
             shape = drawn
             errors[:region] ||= "or a position is needed" unless values[:region] || placed?
+            errors[:climate_kind] ||= "is needed: it does not follow from this place" if ok? && !climate?
             return unless ok?
 
             property = Store::Property.db.transaction do
@@ -67,7 +68,7 @@ module Thistle
             return unless position
 
             @home ||= Core::Survey::Home.new(
-              Core::Survey::Borders::Whereabouts.new(**Store::Whereabouts.at(*position.reverse))
+              Core::Survey::Borders::Whereabouts.new(**Store::Whereabouts.at(*position.reverse)), position.reverse
             )
           end
 
@@ -78,6 +79,9 @@ module Thistle
 
             drawn&.centre&.reverse
           end
+
+          # Is it known what the year hangs on: said, or usual in the region or at the place?
+          def climate? = [values[:climate_kind], values[:region], home&.climate, home&.region].any?
 
           private
 
@@ -93,7 +97,7 @@ module Thistle
           end
 
           def columns
-            of = { region: values[:region] || home&.region, climate: values[:climate_kind] }
+            of = { region: values[:region] || home&.region, climate: values[:climate_kind] || home&.climate }
             latitude, longitude = position || Core::Season::BroadWeather.middle(**of)
             { name: values[:name], prefix: values[:prefix]&.upcase || letters, texture: values[:texture],
               units: values[:units] || home&.units || "metric", region: of[:region], climate_kind: of[:climate],
