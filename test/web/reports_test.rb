@@ -111,6 +111,28 @@ module Thistle
       kind&.update(state: "standing", closed_on: nil)
     end
 
+    # A large land's plan is written apart, with its progress; one whose server stopped says so.
+    def test_a_large_land_s_plan_is_written_meanwhile
+      plans = Web::Records::Reports::ManagementPlan
+      at_once = plans::AT_ONCE
+      plans.send(:remove_const, :AT_ONCE)
+      plans.const_set(:AT_ONCE, -1)
+      plan = make
+
+      assert_includes get("#{REPORTS}/plans/#{plan.id}").body, "The plan is being written" if plan.making?
+      wait_for { plan.refresh.made? }
+
+      assert_equal chapters.keys, plan.parts.map { |part| part["key"] }
+      lost = Store::LandPlan.begin(q, made_on: today, made_by: "J", asked: { "parts" => ["goals"] })
+      Store::Job.start("land_plan", lost, total: 1)
+      Store::LandPlan.recover(all: true)
+
+      assert_equal ["failed", Store::LandPlan::STOPPED], lost.refresh.values.values_at(:status, :fault)
+    ensure
+      plans.send(:remove_const, :AT_ONCE)
+      plans.const_set(:AT_ONCE, at_once)
+    end
+
     # Sums of a plan are those of its rows, no range turns round, and no sum until quiet mixes in what has no end.
     def test_hours_and_money_add_up
       land = Web::Records::Reports::Land.new(q, today)
