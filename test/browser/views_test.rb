@@ -33,7 +33,8 @@ module Thistle
              "/replant/spacing",
              "/records", "/records/lists/patches", "/records/lists/treatments", "/records/check/2",
              "/records/treatment/7", "/records/observation/7",
-             "/records/reports", "/records/bundles", "/records/reports/season", "/records/reports/plans/1", "/records/reports/authority",
+             "/records/reports", "/records/bundles", "/records/reports/season", "/records/reports/plans/1",
+             "/records/reports/authority",
              "/records/reports/notice?plant=garlic_mustard", "/records/reports/hours?person=1",
              "/records/properties/new", "/find?q=mil", "/glossary"].freeze
     AXE = Axe::Configuration.instance.jslib

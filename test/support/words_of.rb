@@ -33,28 +33,32 @@ module Thistle
 
     private
 
-    # Strings of Ruby that are said: two words or more, none of code, with {} for what is filled in.
+    SAID = /[[:alpha:]]{2,}[,;:]? +[[:alpha:]{]/ # two words, or one and a hole
+
+    # Strings of Ruby that are said, none of code, with {} for what is filled in.
     def spoken(source)
-      found, depth = [], []
+      found, open = [], []
       Ripper.lex(source).each do |_, kind, token, _|
         case kind
-        when :on_tstring_beg, :on_heredoc_beg then depth << +""
-        when :on_tstring_content then depth.last&.<<(token)
-        when :on_embexpr_beg then depth.last&.<<("{}") && depth << nil
-        when :on_embexpr_end then depth.pop
-        when :on_tstring_end, :on_heredoc_end, :on_label_end then depth.any? && found << depth.pop
+        when :on_tstring_beg, :on_heredoc_beg then open << +""
+        when :on_tstring_content then open.last&.<<(token)
+        when :on_embexpr_beg
+          open.last&.<<("{}")
+          open << nil
+        when :on_embexpr_end then open.pop
+        when :on_tstring_end, :on_heredoc_end, :on_label_end then found << open.pop
         end
       end
-      found.compact.map(&:strip).select { |text| text.match?(/[[:alpha:]]{2,}[,;:]? +[[:alpha:]{]/) && !text.match?(SQL) }
+      found.compact.map(&:strip).grep(SAID).grep_v(SQL)
     end
 
-    # What a view shows: text between tags, and labels.
+    # What a view shows: text between tags, labels, and what its Ruby says.
     def shown(source)
       html = source.gsub(/<%[#-].*?%>/m, " ").gsub(/<%=.*?%>/m, "{}").gsub(/<%.*?%>/m, " ")
       tree = Nokogiri::HTML5.fragment(html)
       blocks = tree.xpath(".//text()").map { |node| node.text.gsub(/\s+/, " ").strip }
       labels = ATTRIBUTES.flat_map { |name| tree.xpath(".//@#{name}").map(&:value) }
-      (blocks + labels + spoken(source.scan(/<%=?=?-?(.*?)-?%>/m).join("\n"))).select { |text| text.match?(/[[:alpha:]]{2}/) }
+      (blocks + labels + spoken(source.scan(/<%=?=?-?(.*?)-?%>/m).join("\n"))).grep(/[[:alpha:]]{2}/)
     end
 
     # Texts anywhere in a file of knowledge.

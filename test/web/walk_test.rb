@@ -80,7 +80,8 @@ module Thistle
       Store::KeptSearch.keep("oaks", "q=oaks")
       report = Store::Report.first
       report.attach(Formats::Image.new("p.png", self.picture))
-      ["/records/bundles/#{bring_bundle}", "/identify/photos/#{report.photos_dataset.first.id}", "/records/lists/patches/file",
+      ["/records/bundles/#{bring_bundle}", "/identify/photos/#{report.photos_dataset.first.id}",
+       "/records/lists/patches/file",
        "/records/lists/seed/workbook",
        "/survey/layers/#{grid}/lines", "/survey/layers/#{grid}/shade",
        "/survey/layers/#{picture}/picture", "/survey/layers/#{tiles}/1/0/0",
