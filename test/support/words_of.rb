@@ -17,6 +17,8 @@ module Thistle
     ATTRIBUTES = %w[aria-label placeholder title alt].freeze
     SQL = /\b(SELECT|INSERT|UPDATE|DELETE|CREATE|WHERE|json_)\b/
 
+    SAID = /[[:alpha:]]{2,}[,;:]? +[[:alpha:]{]/ # two words, or one and a hole
+
     def initialize(room)
       @room = room
     end
@@ -32,8 +34,6 @@ module Thistle
     end
 
     private
-
-    SAID = /[[:alpha:]]{2,}[,;:]? +[[:alpha:]{]/ # two words, or one and a hole
 
     # Strings of Ruby that are said, none of code, with {} for what is filled in.
     def spoken(source)
