@@ -51,13 +51,20 @@ module Thistle
       def read(files)
         told = Xml.parse(files.fetch("meta.xml"), "meta.xml")
         core = told.at_xpath("//core") or Reader.refuse("The archive's meta.xml names no core table.")
-        return rows(core, files).flat_map { |row| features(row) } unless core["rowType"].to_s.end_with?("/Event")
+        found = of?(core, "Event") ? at_events(told, core, files) : rows(core, files)
+        found.flat_map { |row| features(row) }
+      end
 
-        beside = told.xpath("//extension").find { |table| table["rowType"].to_s.end_with?("/Occurrence") } or
+      def of?(table, kind) = table["rowType"].to_s.end_with?("/#{kind}")
+
+      # What was there at events, with the event's own facts.
+      def at_events(told, core, files)
+        beside = told.xpath("//extension").find { |table| of?(table, "Occurrence") } or
           Reader.refuse("The archive tells of events, and not of what was there.")
-        events = rows(core, files).to_h { |row| [row["id"] || row["eventID"], row] }
-        found = rows(beside, files).map { |row| events.fetch(row["id"] || row["eventID"], {}).merge(row) }
-        found.uniq { |row| row["organismID"] || row["occurrenceID"] || row }.flat_map { |row| features(row) }
+        event = ->(row) { row["id"] || row["eventID"] }
+        events = rows(core, files).to_h { |row| [event[row], row] }
+        rows(beside, files).map { |row| events.fetch(event[row], {}).merge(row) }
+                           .uniq { |row| row["organismID"] || row["occurrenceID"] || row }
       end
 
       # [{term => text}] of a table that meta.xml describes; its id column as "id".
@@ -121,7 +128,7 @@ module Thistle
           end
         end
       end
-      private_class_method :table, :rows, :features, :more, :mark, :quote, :meta, :eml
+      private_class_method :table, :of?, :at_events, :rows, :features, :more, :mark, :quote, :meta, :eml
     end
   end
 end

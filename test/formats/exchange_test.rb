@@ -130,29 +130,25 @@ module Thistle
       end
     end
 
-    # Darwin Core text guide: a core of events and two tables beside it, whose columns are the terms of meta.xml; every
-    # row of an event that is there, every id once, absences with their effort, measurements as the records have them.
-    def test_a_darwin_core_archive_tells_what_was_not_there
-      files = Formats::Archive.unpack(bytes("zip"))
-      meta = Nokogiri::XML(files["meta.xml"]).remove_namespaces!
-
-      assert_equal %w[eml.xml event.txt measurementorfact.txt meta.xml occurrence.txt], files.keys.sort
-      events, there, measured = %w[event.txt occurrence.txt measurementorfact.txt].map do |name|
-        rows = CSV.parse(files[name], col_sep: "\t", headers: true)
-        fields = meta.xpath("//*[files/location='#{name}']/field").sort_by { |field| field["index"].to_i }
-
-        assert_equal rows.headers, fields.map { |field| field["term"].split("/").last }, name
-        rows
-      end
+    # Darwin Core text guide: every row is of an event that is there, every id stands once and is this copy's.
+    def test_a_darwin_core_archive_holds_together
+      events, there, measured = archived
       ids = events.map { |row| row["eventID"] }
 
       assert_equal ids.uniq, ids
-      assert_empty (there.map { |row| row["eventID"] } + measured.map { |row| row["eventID"] }).uniq - ids
+      assert_empty [there, measured].flat_map { |rows| rows.map { |row| row["eventID"] } }.uniq - ids
       assert_empty events.filter_map { |row| row["parentEventID"] }.uniq - ids
-      [there.map { |row| row["occurrenceID"] }, measured.map { |row| row["measurementID"] }].each do |own|
+      { "occurrenceID" => there, "measurementID" => measured }.each do |term, rows|
+        own = rows.map { |row| row[term] }
+
         assert_equal own.uniq.size, own.size
         assert(own.all? { |id| id.start_with?("urn:thistle:#{Store::Bundle.copy}:") })
       end
+    end
+
+    # Absences with their effort and ground; measurements as the records have them.
+    def test_a_darwin_core_archive_tells_what_was_not_there
+      events, there, measured = archived
       by_id = events.to_h { |row| [row["eventID"], row] }
       absent = there.select { |row| row["occurrenceStatus"] == "absent" && row["organismID"].nil? }
 
@@ -161,13 +157,13 @@ module Thistle
 
       assert(efforts.all? { |effort, wkt| effort.include?("m2 searched") && wkt.match?(/polygon/i) })
       live = @property.live_patches.unordered.select(:id)
-      { "resprouts" => [Store::Check, :resprouts],
-        "hours each" => [Store::Treatment, :hours] }.each do |name, (model, column)|
-        wanted = model.where(patch_id: live, deleted_at: nil).exclude(column => nil).select_map(column).sum
+      sums = measured.group_by { |row| row["measurementType"] }
+                     .transform_values { |rows| rows.sum { |row| row["measurementValue"].to_f } }
+      { "resprouts" => [Store::Check, :resprouts], "hours each" => [Store::Treatment, :hours] }
+        .each do |name, (model, column)|
+        wanted = model.where(patch_id: live, deleted_at: nil).exclude(column => nil).select_map(column)
 
-        assert_in_delta wanted, measured.select { |row|
-          row["measurementType"] == name
-        }.sum { |row| row["measurementValue"].to_f }
+        assert_in_delta wanted.sum, sums[name]
       end
     end
 
@@ -311,6 +307,23 @@ module Thistle
 
     def polygons(geometry)
       { "Polygon" => [geometry["coordinates"]], "MultiPolygon" => geometry["coordinates"] }.fetch(geometry["type"], [])
+    end
+
+    private
+
+    # The tables of a Darwin Core archive, events first; the columns of each are the terms of its meta.xml.
+    def archived
+      files = Formats::Archive.unpack(bytes("zip"))
+      meta = Nokogiri::XML(files["meta.xml"]).remove_namespaces!
+
+      assert_equal %w[eml.xml event.txt measurementorfact.txt meta.xml occurrence.txt], files.keys.sort
+      %w[event.txt occurrence.txt measurementorfact.txt].map do |name|
+        rows = CSV.parse(files[name], col_sep: "\t", headers: true)
+        fields = meta.xpath("//*[files/location='#{name}']/field").sort_by { |field| field["index"].to_i }
+
+        assert_equal rows.headers, fields.map { |field| field["term"].split("/").last }, name
+        rows
+      end
     end
   end
 end

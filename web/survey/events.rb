@@ -78,19 +78,19 @@ module Thistle
         end
 
         def sight(patch, one)
-          event = event("observation", patch, one, one.seen_on, "sight", one.people)
+          event = event("observation", patch, one, one.people)
           there = occurrence(event, patch, one.plant_key, "present")
           [event, there, measured(event, one, SEEN)]
         end
 
         def worked(patch, one)
-          event = event("treatment", patch, one, one.done_on, "treatment", one.who(names))
+          event = event("treatment", patch, one, one.who(names))
           [event.merge("samplingProtocol" => one.removal.name), nil, measured(event, one, WORKED)]
         end
 
         # Clean only where anything alive would have shown; else nothing is said of what is there.
         def checked(patch, one)
-          event = event("check", patch, one, one.checked_on, "check", one.people)
+          event = event("check", patch, one, one.people)
           status = if one.live? then "present"
                    elsif patch.plant && patch.shows?(one.checked_on) then "absent"
                    end
@@ -106,9 +106,9 @@ module Thistle
 
         def names = @names ||= Store::Person.names
 
-        def event(kind, patch, record, on, type, people)
-          { "eventID" => urn(kind, record.id), "parentEventID" => urn("patch", patch.id), "eventType" => type,
-            "eventDate" => on, **placed(patch.shape), "locality" => @property.name, "recordedBy" => people,
+        def event(kind, patch, record, people)
+          { "eventID" => urn(kind, record.id), "parentEventID" => urn("patch", patch.id), "eventType" => kind,
+            "eventDate" => record.on, **placed(patch.shape), "locality" => @property.name, "recordedBy" => people,
             "eventRemarks" => record.note }
         end
 

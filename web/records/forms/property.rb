@@ -97,13 +97,18 @@ module Thistle
           end
 
           def columns
-            of = { region: values[:region] || home&.region, climate: values[:climate_kind] || home&.climate }
+            of = hangs_on
             latitude, longitude = position || Core::Season::BroadWeather.middle(**of)
             { name: values[:name], prefix: values[:prefix]&.upcase || letters, texture: values[:texture],
               units: values[:units] || home&.units || "metric", region: of[:region], climate_kind: of[:climate],
               timezone: values[:timezone] || home&.clock, latitude:, longitude:, placed: !position.nil?, feed: "broad",
               station_seed: values[:name].sum, elevation_m: si(:elevation, :length),
               climate: JSON.generate(Core::Season::BroadWeather.climate(latitude, **of)) }
+          end
+
+          # What its year hangs on: as said, else as usual at the place.
+          def hangs_on
+            { region: values[:region] || home&.region, climate: values[:climate_kind] || home&.climate }
           end
 
           # The first letters of its name that no other property has: "Quillback Hollow" is Q, QH, QU …
