@@ -47,7 +47,7 @@ module Thistle
 
           # Where it was: the patches that were treated or checked, as they stand now, on each property's map.
           def map
-            Part.new("map", "Where it was") do |part|
+            Part.new("where", "Where it was") do |part|
               visited = @now.visited
               next if visited.empty?
 
