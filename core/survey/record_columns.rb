@@ -31,11 +31,13 @@ module Thistle
               column(:people, "people", PEOPLE, :text),
               column(:crew_size, "people, number",
                      %w[crew crew_size people_count number_of_people no_of_people headcount volunteers_count], :whole),
-              column(:hours, "hours each", %w[hours hours_each hrs time_hours duration], :positive),
+              column(:hours, "hours each", %w[hours_each hours hrs time_hours duration], :positive),
+              column(:hours_all, "hours of all together", %w[total_hours person_hours volunteer_hours crew_hours
+                                                             hours_total man_hours], :positive),
               column(:plants_done, "plants done", %w[plants plants_done plants_removed no_of_plants number_pulled],
                      :whole),
               column(:stems_done, "stems done", %w[stems stems_done stems_cut stems_treated no_of_stems count], :whole),
-              column(:area_m2, "ground, m²", %w[area_m2 area area_treated area_sq_m treated_m2], :positive),
+              column(:area_m2, "ground, m²", %w[area_m2 area_sq_m treated_m2], :positive),
               column(:area_ha, "ground, hectares", %w[area_ha hectares ha treated_ha], :positive),
               column(:area_ac, "ground, acres", %w[area_ac acres treated_acres], :positive),
               column(:active_key, "active ingredient", %w[active active_ingredient herbicide chemical ai], :active),
@@ -73,7 +75,7 @@ module Thistle
               column(:done_on, "planted on", %w[planted_on date date_planted planting_date done_on when], :date),
               column(:plugs, "plants put in", %w[plants plugs count number pots no_of_plants quantity qty],
                      :whole),
-              column(:area_m2, "ground, m²", %w[area_m2 area bed_m2 area_sq_m], :positive),
+              column(:area_m2, "ground, m²", %w[area_m2 bed_m2 area_sq_m], :positive),
               column(:origin, "origin", %w[origin provenance seed_source], :text),
               column(:supplier, "supplier", %w[supplier nursery], :text)
             ]
@@ -127,10 +129,18 @@ module Thistle
               value.nil? ? notes << unread(column, text) : values[column.key] = value
             end
             refuse_without(values, notes)
-            [in_metres(values), notes]
+            [by_each(in_metres(values), notes), notes]
           end
 
           private
+
+          # Hours of all together are parted among those who were there; without their number they stay out.
+          def by_each(values, notes)
+            all = values.delete(:hours_all) or return values
+            crew = values[:crew_size].to_i
+            crew.positive? ? values[:hours] ||= all / crew : notes << "hours of all together need the number of people"
+            values
+          end
 
           def value_of(column, text)
             case column.reads
@@ -161,12 +171,17 @@ module Thistle
           end
 
           def refuse_without(values, notes)
-            lacking = { %i[code] => "its patch", **@kind.asks }.reject { |any, _| any.any? { |key| values.key?(key) } }
+            asks = { %i[code] => "its patch", **@kind.asks }
+            # without it the record would stand in no book of herbicide
+            asks[%i[active_key]] = "its active ingredient" if herbicide?(values)
+            lacking = asks.reject { |any, _| any.any? { |key| values.key?(key) } }
             return if lacking.empty?
 
             why = notes.empty? ? "" : " (#{notes.join("; ")})"
             raise BadInput.new("It does not say #{lacking.values.join(", ")}#{why}.", field: :row)
           end
+
+          def herbicide?(values) = values[:method_key] && @library.removal(values[:method_key]).herbicide?
 
           def in_metres(values)
             hectares, acres = values.delete(:area_ha), values.delete(:area_ac)

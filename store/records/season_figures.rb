@@ -91,8 +91,8 @@ module Thistle
         looks = Check.where(deleted_at: nil, checked_on: range, patch_id: patches).order(:checked_on, :id)
                      .eager(:patch).all
         last = looks.to_h { |look| [look.patch_id, look] }.values
-        Checked.new(checks: looks.size, clean: looks.count { |look| !look.live? }, patches: last.size,
-                    patches_clean: last.count { |look| !look.live? },
+        Checked.new(checks: looks.size, clean: looks.count { |look| clean?(look) }, patches: last.size,
+                    patches_clean: last.count { |look| clean?(look) },
                     closed: Patch.where(id: patches, closed_on: range).count)
       end
 
@@ -121,6 +121,13 @@ module Thistle
       end
 
       private
+
+      # Nothing alive, at a time when it would have shown.
+      def clean?(look)
+        property = (@of_ids ||= properties.to_h { |one| [one.id, one] }).fetch(look.patch.property_id)
+        look.patch.associations[:property] = property
+        !look.live? && look.patch.plant && look.patch.shows?(look.checked_on)
+      end
 
       def ids = @ids ||= properties.map(&:id)
 

@@ -19,8 +19,8 @@ module Thistle
         shape["coordinates"].first(2) if shape && shape["type"] == "Point"
       end
 
-      # May its place be typed? A line or an area is drawn, not typed.
-      def placeable? = geometry.nil? || !point.nil?
+      # May its place be typed? A line or an area is drawn, not typed; a record lies where its patch does.
+      def placeable? = kind == "patch" && (geometry.nil? || !point.nil?)
 
       # Puts other texts into its cells, and another place where one is said: [longitude, latitude]. What was read stays
       # beside.

@@ -147,11 +147,15 @@ module Thistle
       assert_equal whole.ending, open.count { |one| one.verdict.possible? && one.verdict.effort.hours_to_quiet }
     end
 
-    # Nothing of it is offered to people of the land that needs a licence, fire, a machine, or stings by its sap.
+    # Nothing of it is offered to people of the land that needs a licence, fire, stock, a machine or somebody trained,
+    # or stings by its sap; and each only on patches whose own move it is.
     def test_what_people_may_do_themselves_is_safe_for_anybody
+      trained = Core::Knowledge.shipped.crew["needs"].flat_map { |need| need["tags"] }.map(&:to_sym)
       hard = Core::Knowledge.shipped.methods_of_removal.values.select do |removal|
-        removal.herbicide? || removal.is?(:burning, :machine, :felling)
+        removal.herbicide? || removal.is?(:burning, :machine, :felling, :grazing, *trained)
       end
+
+      assert_operator hard.size, :>, 12
       Store::Property.each do |property|
         names, methods = offered(property)
         plants = Core::Knowledge.shipped.plants.values.select { |plant| names.include?(plant.name) }
@@ -159,6 +163,41 @@ module Thistle
         assert_empty plants.select { |plant| plant.grave? || property.reports_first?(plant) }
         assert_empty hard.map(&:name) & methods, property.name
       end
+    end
+
+    # Every hazard of every patch stands in the safety chapter, not those of the largest alone; and no patch is on the
+    # calendar before its own day.
+    def test_each_patch_s_hazards_and_days_are_in_the_plan
+      Store::Property.each do |property|
+        land = Web::Records::Reports::Land.new(property, today)
+        plan = Struct.new(:land, :notes, :years).new(land, {}, 1)
+        said = JSON.generate(Web::Records::Reports::Chapters::Safety.new(plan).part.to_h)
+        open = land.kinds.flat_map(&:open).select { |one| one.verdict.possible? }
+        open.each do |one|
+          land.safety(one, one.verdict.removal).hazards.each do |line|
+            assert_includes said, JSON.generate(property.measures.fill(line.text))[1..-2], one.code
+          end
+        end
+        entries = Web::Records::Reports::Chapters::Calendar.new(plan).send(:entries)
+        open.select { |one| one.verdict.wait? }.each do |one|
+          early = entries.select { |entry| entry.codes.split(/, | and /).include?(one.code) && entry.on < one.verdict.until }
+
+          assert_empty early.select { |entry| entry.words == one.verdict.removal.name }, one.code
+        end
+      end
+    end
+
+    # A check at a time when nothing would have shown is not clean.
+    def test_only_what_would_have_shown_is_clean
+      days = (1..365).step(7).map { |n| Date.new(2019, 1, 1) + n }
+      patch, day = q.live_patches.exclude(plant_key: nil).all.lazy.filter_map do |one|
+        unseen = days.find { |on| !one.shows?(on) }
+        [one, unseen] if unseen
+      end.first
+      Store::Check.record(patch, checked_on: day, resprouts: 0, missed: 0, seedlings: 0)
+      checked = Store::SeasonFigures.new([q], day..day, today).checked
+
+      assert_equal [1, 0, 0], [checked.checks, checked.clean, checked.patches_clean]
     end
 
     # Plants and methods that the chapter for the people of the land names.

@@ -113,6 +113,19 @@ module Thistle
                         { plant_key: Store::PlantNames.find(words) }).select(:id)
         end
 
+        # Patches of the property with a plant by its key; without a name where it is "none".
+        def of_plant(key)
+          @property.live_patches.unordered.where(plant_key: key == "none" ? nil : key).select(:id)
+        end
+
+        # The plants that stood on the property, to narrow by.
+        def plants
+          keys = Store::Patch.where(property_id: @property.id).unordered.exclude(plant_key: nil)
+                             .distinct.select_map(:plant_key)
+          named = keys.to_h { |key| [key, plant_name(key)] }.sort_by(&:last).to_h
+          filter("plant", "Plant", { **named, "none" => "not named" })
+        end
+
         def column(key, label, by: nil, raw: nil, number: false, &text)
           Column.new(key:, label:, by:, text:, raw:, number:)
         end

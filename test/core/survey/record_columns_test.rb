@@ -49,10 +49,34 @@ module Thistle
           lists.each do |heading, (key, column, list)|
             names = list.flat_map { |one, thing| [[one, one], [one, thing.name.upcase]] }
             once = names.reject { |_, name| names.count { |_, other| other.casecmp?(name) } > 1 && !list.key?(name) }
-            wrong = once.reject { |one, name| read(key, LEAST[key].merge(heading => name)).first[column] == one }
+            base = key == "treatment" ? LEAST[key].merge("Herbicide" => "glyphosate_ipa") : LEAST[key]
+            wrong = once.reject { |one, name| read(key, base.merge(heading => name)).first[column] == one }
 
             assert_empty wrong, heading
           end
+        end
+
+        # A method with herbicide is no record without its active: it would stand in no book. All methods.
+        def test_herbicide_says_its_active
+          library.methods_of_removal.each do |key, removal|
+            row = LEAST["treatment"].merge("Method" => key)
+            next assert_empty read("treatment", row).last unless removal.herbicide?
+
+            assert_raises(BadInput, key) { read("treatment", row) }
+            assert_equal "glyphosate_ipa", read("treatment", row.merge("Herbicide" => "glyphosate_ipa")).first[:active_key]
+          end
+        end
+
+        # Hours of all together are parted by the number of people; without it they stay out, with a word. A ground
+        # whose unit no heading says is nobody's guess.
+        def test_hours_and_ground_are_not_guessed
+          row = LEAST["treatment"].merge("Total hours" => "12")
+          values, notes = read("treatment", row)
+
+          assert_nil values[:hours]
+          assert_match(/number of people/, notes.join)
+          assert_in_delta 4.0, read("treatment", row.merge("Crew" => "3")).first[:hours]
+          assert_nil RecordColumns.guess(kind("treatment"), %w[Area])["Area"]
         end
 
         # Left out one by one, each thing that a row must say makes it no record.

@@ -44,6 +44,15 @@ module Thistle
             "#{names.first(CODES).join(", ")} and #{names.size - CODES} more"
           end
 
+          # When those of some patches may begin that wait; "" where none does.
+          def opens(some)
+            waiting = some.map(&:verdict).select(&:wait?)
+            return "" if waiting.empty?
+
+            first = waiting.map(&:until).min
+            waiting.size == some.size ? "From #{full_day(first)}." : "Some wait until #{full_day(first)}."
+          end
+
           # "6 to 18", "up to 0.6", of {low, likely, high}; nil where nothing is known.
           def hours(range) = range && spanned(range) { |some| Words.hours(some) }
           def money(range) = range && spanned(range) { |some| said.money(some) }

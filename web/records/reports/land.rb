@@ -54,6 +54,12 @@ module Thistle
             (@benches ||= {})[candidate.id] ||= Core::Decide::Bench.new(candidate.facts, site)
           end
 
+          # One patch of each kind of ground among some: where slope, water and what is near are alike, so are the
+          # hazards.
+          def grounds(candidates)
+            candidates.uniq { |one| [one.facts.slope, wet(one.facts), one.facts.zones.to_a.map(&:kind).uniq.sort] }
+          end
+
           # The Safety of a method at a patch, whatever the weather of the day.
           def safety(candidate, removal)
             Core::Decide::Safety.new(bench(candidate).situation.with(day: nil), removal)
@@ -71,6 +77,11 @@ module Thistle
           end
 
           private
+
+          def wet(facts)
+            metres = facts.water_m
+            [metres&.zero?, metres.nil? || metres < Core::Decide::Facts::NEAR_WATER_M]
+          end
 
           def ranking = @ranking ||= Store::Ranking.new(@property, @today, kept: Core::Kept::MOVES)
 

@@ -36,7 +36,7 @@ module Thistle
 
           def at_a_glance
             Part.new("glance", "At a glance") do |part|
-              part.figures(FIGURES.map { |label, list, figure| [figure_said(figure), label, list && records(list)] })
+              part.figures(FIGURES.map { |label, list, figure| [figure_said(figure), label, records(list)] })
               if @before
                 part.table(["What", "In these days", "A year before"], FIGURES.map do |label, _, figure|
                   [label.capitalize, *[@now, @before].map { |one| instance_exec(one, &figure) }]
@@ -64,18 +64,14 @@ module Thistle
 
           # What stands at a glance: words, the list of its records, the figure of a SeasonFigures.
           FIGURES = [
-            ["ground searched", nil, ->(some) { units.area(some.searched.area_m2) }],
+            ["ground searched", "/survey/searches", ->(some) { units.area(some.searched.area_m2) }],
             ["treatments", "treatments", ->(some) { some.treated.sum(&:treatments) }],
-            ["ground treated, as recorded", "treatments", ->(some) {
-              units.area(some.treated.sum do |one|
-                one.area_m2.to_f
-              end)
-            }],
+            ["ground treated, as recorded", "treatments", ->(some) { ground(some.treated) }],
             ["hours of people", "treatments", ->(some) { hours_said(some.hours.all) }],
             ["checks", "checks", ->(some) { some.checked.checks }],
             ["patches clean at their last check", "checks", ->(some) { some.checked.patches_clean }],
             ["patches closed", "patches", ->(some) { some.checked.closed }],
-            ["natives planted", nil, ->(some) { some.planted.natives }]
+            ["natives planted", "/replant", ->(some) { some.planted.natives }]
           ].freeze
           private_constant :FIGURES
 
@@ -84,11 +80,18 @@ module Thistle
 
           # The list of a kind, of these days.
           def records(list, more = {})
+            return if @desk.whole? # lists are of the property at hand
+            return list if list.start_with?("/")
             return "/records/lists/#{list}" if list == "patches"
 
-            "/records/lists/#{list}?#{Rack::Utils.build_query("from" => range.first.iso8601,
-                                                              "to" => range.last.iso8601, **more)}"
+            plant = @desk.plants&.one? ? { "plant" => @desk.plants.first } : {}
+            return if @desk.plants && plant.empty? && more.empty?
+
+            asked = { "from" => range.first.iso8601, "to" => range.last.iso8601, **plant, **more }
+            "/records/lists/#{list}?#{Rack::Utils.build_query(asked)}"
           end
+
+          def ground(treated) = units.area(treated.sum { |one| one.area_m2.to_f })
 
           def treated
             Part.new("treated", "Treated, by plant and method") do |part|
@@ -113,7 +116,7 @@ module Thistle
              row.patches, row.area_m2 ? units.area(row.area_m2) : "", row.plants, row.stems, Words.hours(row.hours)]
           end
 
-          def of(row) = { "method" => row.method, "q" => row.plant && library.plant(row.plant).name }.compact
+          def of(row) = { "method" => row.method, "plant" => row.plant || "none" }
 
           def hours
             Part.new("hours", "Hours") do |part|
@@ -123,7 +126,7 @@ module Thistle
               part.table(%w[Who Hours], { "Volunteers on the list" => now.volunteers, "Staff on the list" => now.staff,
                                           "Not on the list" => now.unnamed, "All" => now.all }
                                         .map { |who, some| [who, hours_said(some)] }, numbers: [1])
-              part.text("Volunteers are people whose roles are volunteer or trainee, without a paid role beside.",
+              part.text("A volunteer is a person with the role volunteer or trainee, and no paid role.",
                         source: "own_records")
               worth(part, now)
             end
@@ -164,7 +167,8 @@ module Thistle
 
             patches = Words.count(checked.patches, "patch", "patches")
             part.text("#{Words.count(checked.checks, "check")} on #{patches}. At the last check of each, " \
-                      "#{checked.patches_clean} had nothing alive.", source: "own_records")
+                      "#{checked.patches_clean} were clean: nothing alive, when it would have shown.",
+                      source: "own_records")
           end
 
           def control_row(one)

@@ -7,6 +7,8 @@ module Thistle
         # What is handed on as pages, print and PDF: management plans, the season for a funder, an authority's year, a
         # page for a notice board, one person's hours.
         module Reporting
+          PRINTED = { "notice" => { body: 15 } }.freeze # how what hangs on a wall is printed
+
           def self.registered(app)
             app.helpers Helpers
             plans(app)
@@ -86,7 +88,7 @@ module Thistle
             end
 
             app.get "/records/reports/:kind/paper.pdf" do
-              paper_of told(params["kind"]), "#{params["kind"]}.pdf"
+              paper_of told(params["kind"]), "#{params["kind"]}.pdf", **PRINTED.fetch(params["kind"], {})
             end
           end
 
@@ -107,9 +109,8 @@ module Thistle
               Reports::Pdf.new(title, subtitle, parts, units, **how).render
             end
 
-            def paper_of(report, filename)
-              wall = report.is_a?(Reports::NoticePage) ? { body: 15 } : {}
-              paper(report.title, report.subtitle, report.parts.map(&:to_h), filename, **wall)
+            def paper_of(report, filename, **how)
+              paper(report.title, report.subtitle, report.parts.map(&:to_h), filename, **how)
             end
 
             private
@@ -122,7 +123,8 @@ module Thistle
             end
 
             def notice
-              plant = knowledge.plants[params["plant"].to_s] || halt(404)
+              plant = knowledge.plants[params["plant"].to_s]
+              halt 404 unless plant && property.weed?(plant)
               call = params["call"].to_s.strip[0, 120]
               Reports::NoticePage.new(property, plant, today, call: (call unless call.empty?))
             end

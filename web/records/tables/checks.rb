@@ -12,7 +12,7 @@ module Thistle
           def self.start = ["/recheck", "Visits"]
           def address(check) = check.amend_address
           def acts = []
-          def filters = [words, *days]
+          def filters = [words, plants, *days]
           def down? = @params["sort"] ? super : true
 
           def dataset = of_property(Store::Check)
@@ -30,7 +30,11 @@ module Thistle
           def with(rows) = with_patches(rows)
 
           def narrowed(found, key, value)
-            key == "q" ? found.where(patch_id: on_patches(value)) : spanned(found, key, value, Sequel[:checked_on])
+            case key
+            when "q" then found.where(patch_id: on_patches(value))
+            when "plant" then found.where(patch_id: of_plant(value))
+            else spanned(found, key, value, Sequel[:checked_on])
+            end
           end
         end
       end

@@ -26,7 +26,7 @@ module Thistle
           end
 
           def filters
-            [words, filter("method", "Method", methods_done), *days]
+            [words, plants, filter("method", "Method", methods_done), *days]
           end
 
           def acts
@@ -64,6 +64,7 @@ module Thistle
           def narrowed(found, key, value)
             case key
             when "q" then found.where(patch_id: on_patches(value))
+            when "plant" then found.where(patch_id: of_plant(value))
             when "method" then found.where(method_key: value)
             else spanned(found, key, value, Sequel[:done_on])
             end

@@ -5,7 +5,8 @@ module Thistle
     module Records
       module Reports
         module Chapters
-          # What is done when, over the coming years: the course of each plant's methods from the largest patch on.
+          # What is done when, over the coming years: the course of each plant's methods, from the largest of the
+          # patches that may begin on the same day.
           class Calendar < Chapter
             TITLE = "Calendar"
             DID = { seed: "Stop seed", mark: "Mark", check: "Check", replant: "Plant", close: "Say whether it is over" }
@@ -27,9 +28,14 @@ module Thistle
             def entries
               last = today >> (12 * @plan.years)
               found = open_kinds.flat_map do |kind|
-                @land.ways(kind).flat_map { |removal, some| course(kind, removal, some) }
+                @land.ways(kind).flat_map { |removal, some| courses(kind, removal, some) }
               end
               found.select { |entry| entry.on <= last }.uniq.sort_by { |entry| [entry.on, entry.plant, entry.words] }
+            end
+
+            # Patches that may begin on the same day share a course.
+            def courses(kind, removal, some)
+              some.group_by { |one| one.verdict.until }.values.flat_map { |same| course(kind, removal, same) }
             end
 
             def course(kind, removal, some)

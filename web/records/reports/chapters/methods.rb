@@ -13,6 +13,9 @@ module Thistle
             private
 
             def write(part)
+              if open_kinds.any?
+                part.text("What else was weighed is judged at each plant's largest patch; at another it may differ.")
+              end
               open_kinds.each do |kind|
                 part.heading(kind.plant.name, href: "/decide?patch=#{kind.open.first.id}")
                 ways = @land.ways(kind)
@@ -27,14 +30,6 @@ module Thistle
               note = verdict.plant_note || removal.text
               "#{removal.name}, on #{patches(some.size)} (#{codes(some)}): #{note[0].downcase}#{note[1..]} " \
               "#{opens(some)}".strip
-            end
-
-            def opens(some)
-              waiting = some.map(&:verdict).select(&:wait?)
-              return "" if waiting.empty?
-
-              first = waiting.map(&:until).min
-              waiting.size == some.size ? "From #{full_day(first)}." : "Some wait until #{full_day(first)}."
             end
 
             # Patches that no method can be named for.

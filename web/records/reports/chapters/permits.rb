@@ -13,7 +13,9 @@ module Thistle
 
             def write(part)
               part.list(by_words(&:permits).map { |line, some| [of(line, some), line.source] })
-              licensed = treated.select { |removal, _, _| removal.herbicide? }
+              licensed = treated.select do |removal, _, _|
+                removal.herbicide?
+              end.uniq { |removal, plant, _| [removal, plant] }
               return if licensed.empty?
 
               part.heading("Licensed work")

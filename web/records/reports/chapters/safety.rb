@@ -26,12 +26,17 @@ module Thistle
               part.list(by_words(&:who).map { |line, some| [of(line, some), line.source] })
             end
 
-            # [[plant, Safety]] of every method at the largest patch that it treats.
+            # [[Removal, plant, Safety]] of every method on each kind of ground that it treats.
             def treated
               @treated ||= open_kinds.flat_map do |kind|
-                @land.ways(kind).map { |removal, some| [removal, kind.plant, @land.safety(some.first, removal)] }
+                @land.ways(kind).flat_map do |removal, some|
+                  @land.grounds(some).map { |one| [removal, kind.plant, @land.safety(one, removal)] }
+                end
               end
             end
+
+            # How many plants by methods there are.
+            def works = @works ||= treated.uniq { |removal, plant, _| [removal, plant] }.size
 
             def safeties = treated.map(&:last)
 
@@ -45,7 +50,7 @@ module Thistle
             # What holds for all is said once; else for whom.
             def of(line, about)
               words = units.fill(line.text)
-              about.uniq.size == treated.size ? words : "#{words} (#{short(about.uniq)})"
+              about.uniq.size == works ? words : "#{words} (#{short(about.uniq)})"
             end
 
             def short(about)

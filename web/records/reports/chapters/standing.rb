@@ -49,14 +49,9 @@ module Thistle
 
             def seed(plant)
               years = plant.seed_bank_years or return
-              likely = years.fetch("likely")
-              lasts = if likely < 1
-                        "does not last a year"
-                      else
-                        "lives about #{Words.count(likely.round,
-                                                   "year")} in the ground"
-                      end
-              ["Its seed #{lasts}.", plant.seed["source"]]
+              likely = years.fetch("likely").round
+              after = likely < 1 ? "less than a year" : "about #{Words.count(likely, "year")}"
+              ["After #{after} in the ground, 1 of its seeds in 100 is still alive.", plant.seed["source"]]
             end
           end
         end

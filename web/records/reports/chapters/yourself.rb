@@ -8,7 +8,6 @@ module Thistle
           # What the people of the land can do themselves: by hand, without herbicide, fire or machines.
           class Yourself < Chapter
             TITLE = "What you can do yourself"
-            NOT_ALONE = %i[burning machine aquatic felling grazing].freeze
             HABITS = [
               ["Clean boots, tools and tyres before you leave: seed travels in mud.", "common_practice"],
               ["Take nothing from a patch elsewhere, and dump no garden plants.", "common_practice"],
@@ -22,34 +21,38 @@ module Thistle
             def write(part)
               part.list(HABITS)
               open_kinds.each do |kind|
-                found = by_hand(kind)
-                next if found.empty?
+                ways = by_hand(kind)
+                next if ways.empty?
 
                 part.heading(kind.plant.name)
-                part.list(found.map { |one| [said_of(one), one.removal.source] })
-                warn_of(part, kind.open.last, found)
+                ways.each do |removal, some|
+                  part.list([[said_of(removal, some), removal.source]])
+                  warn_of(part, removal, some)
+                end
               end
             end
 
-            # The best two that anyone who was briefed may do, at the smallest patch.
+            # Of the land's own moves those that anyone who was briefed may do, on the patches that they are right for.
             def by_hand(kind)
-              return [] if kind.plant.grave? || property.reports_first?(kind.plant)
+              return {} if kind.plant.grave? || property.reports_first?(kind.plant)
 
-              verdicts = @land.bench(kind.open.last).verdicts
-              verdicts.select { |one| one.possible? && one.removal.removes? && open_to_all?(one.removal) }.first(2)
+              @land.ways(kind).select { |removal, _| removal.removes? && open_to_all?(removal) }
             end
 
-            def open_to_all?(removal) = !removal.herbicide? && !removal.is?(*NOT_ALONE)
+            # No herbicide, no fire, no stock, and nothing that asks for somebody trained (knowledge/crew.yml).
+            def open_to_all?(removal)
+              asked = library.crew["needs"].flat_map { |need| need["tags"] }.map(&:to_sym)
+              !removal.herbicide? && !removal.is?(:machine, :burning, :grazing, *asked)
+            end
 
-            def said_of(verdict)
-              note = verdict.plant_note || verdict.removal.text
-              wait = verdict.wait? ? " From #{full_day(verdict.until)}." : ""
-              "#{verdict.removal.name}: #{note}#{wait}"
+            def said_of(removal, some)
+              note = some.first.verdict.plant_note || removal.text
+              ["#{removal.name}, on #{codes(some)}: #{note}", opens(some)].reject(&:empty?).join(" ")
             end
 
             # What can hurt at this work, but for what holds for everybody out there.
-            def warn_of(part, candidate, verdicts)
-              hurts = verdicts.flat_map { |one| @land.safety(candidate, one.removal).hazards }.uniq
+            def warn_of(part, removal, some)
+              hurts = @land.grounds(some).flat_map { |one| @land.safety(one, removal).hazards }.uniq
               everywhere = Core::Decide::Safety::FIELD.map { |key| library.cautions[key]["text"] }
               lines(hurts.reject { |line| everywhere.include?(line.text) })
                 .each { |words, source| part.caution(words, source:) }
