@@ -180,7 +180,9 @@ module Thistle
         end
         entries = Web::Records::Reports::Chapters::Calendar.new(plan).send(:entries)
         open.select { |one| one.verdict.wait? }.each do |one|
-          early = entries.select { |entry| entry.codes.split(/, | and /).include?(one.code) && entry.on < one.verdict.until }
+          early = entries.select do |entry|
+            entry.codes.split(/, | and /).include?(one.code) && entry.on < one.verdict.until
+          end
 
           assert_empty early.select { |entry| entry.words == one.verdict.removal.name }, one.code
         end

@@ -63,7 +63,8 @@ module Thistle
             next assert_empty read("treatment", row).last unless removal.herbicide?
 
             assert_raises(BadInput, key) { read("treatment", row) }
-            assert_equal "glyphosate_ipa", read("treatment", row.merge("Herbicide" => "glyphosate_ipa")).first[:active_key]
+            assert_equal "glyphosate_ipa",
+                         read("treatment", row.merge("Herbicide" => "glyphosate_ipa")).first[:active_key]
           end
         end
 
