@@ -21,14 +21,14 @@ module Thistle
                  "aims" => "aims", "planting" => "planting", "crew" => "crew", "haul" => "haul",
                  "stages" => "stages", "stock" => "stock", "expect" => "expect",
                  "readying" => "readying", "places" => "places", "homes" => "homes", "nurse" => "nurse",
-                 "aspects" => "aspects", "groups" => "groups" }.freeze
+                 "aspects" => "aspects", "groups" => "groups", "roles" => "roles" }.freeze
 
       TO_PLANT = %w[replant home].freeze # parts of a native's file that are checked by schemas of their own
 
       attr_reader :plants, :methods_of_removal, :characters, :actives, :formulations, :records, :cautions, :disposal,
                   :parts, :returns, :sources, :zone_kinds, :anchors, :climates, :soils, :phases, :fits,
                   :broad_weather, :kit, :schools, :goals, :aims, :planting, :crew, :haul, :stages,
-                  :palette, :stock, :expect, :readying, :aspects, :groups, :places, :homes, :nurse
+                  :palette, :stock, :expect, :readying, :aspects, :groups, :places, :homes, :nurse, :policy
 
       # The shipped library, read once.
       def self.shipped = @shipped ||= new
@@ -108,6 +108,7 @@ module Thistle
         @planting, @places, @homes, @nurse = tables.values_at("planting", "places", "homes", "nurse")
         @cautions, @disposal, @parts = tables.values_at("cautions", "disposal", "parts")
         @returns, @kit, @crew, @haul = tables.values_at("returns", "kit", "crew", "haul")
+        @policy = Policy.new(tables["roles"])
         @stages, @stock, @expect, @readying = tables.values_at("stages", "stock", "expect", "readying")
       end
 

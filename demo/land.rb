@@ -34,6 +34,8 @@ module Thistle
           @scenario["properties"].each { |row| load_property(row) }
           @scenario["shelf"].each { |row| load_product(row) }
           @scenario["people"].each { |row| load_person(row) }
+          @scenario["accounts"].each { |row| load_account(row) }
+          Store::Setting.write(Store::Account::DEMO, "1") # nobody signs in: it is looked at as any of them
           @scenario["kit"].each { |row| Store::KitItem.create(**row) }
         end
         @scenario["work_days"].each { |row| load_work_day(row) }
@@ -52,6 +54,17 @@ module Thistle
       def load_person(row)
         lists = Store::Person::LISTS.to_h { |list| [list, JSON.generate(row.fetch(list.to_s, []))] }
         Store::Person.create(**row.except(*lists.keys.map(&:to_s)), **lists)
+      end
+
+      def load_account(row)
+        email = "#{row["name"].downcase.gsub(/\W+/, ".")}@quillback.example"
+        account = Store::Account.create(name: row["name"], email:,
+                                        status_id: Store::Account::OPEN, keeper: row.key?("all"),
+                                        person_id: Store::Person.where(name: row["person"]).get(:id))
+        Store::Property.order(:id).all.each do |property|
+          role = row["all"] || row["roles"][property.prefix] or next
+          Store::Membership.give(account, property, role)
+        end
       end
 
       # A day that is planned, and proposed as anyone would have it proposed; or one that was held, with its records.

@@ -74,6 +74,10 @@ module Thistle
         def prepare(raw)
           raw.busy_handler_timeout = WAIT_MS
           PRAGMAS.each { |sql| raw.execute(sql) }
+          # asked by the trail's triggers
+          raw.create_function("acting", 0) do |answer|
+            answer.result = Acting.account_id
+          end
         end
 
         def bring_up_to_date(db, path)

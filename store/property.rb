@@ -9,6 +9,12 @@ module Thistle
       one_to_many :zones, class: "Thistle::Store::Zone", conditions: { deleted_at: nil }
       one_to_many :patches, class: "Thistle::Store::Patch"
 
+      # Is it drawn for somebody who need not know where its rare plants stand?
+      attr_accessor :veiled
+
+      # Its zones as whoever asks may see them; what is reckoned with is `zones`.
+      def zones_shown = veiled ? zones.map(&:veiled) : zones
+
       dataset_module do
         # Those that are not put away.
         def kept = where(put_away_at: nil)

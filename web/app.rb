@@ -30,28 +30,39 @@ module Thistle
       set :protection, except: %i[remote_token session_hijacking], use: %i[authenticity_token], frame_options: :deny,
                        reaction: :deny
 
-      helpers AtHand, Lists, Page, Words, Marks, Once, Elsewhere
+      use Accounts::Door
+      helpers AtHand, Lists, Page, Words, Marks, Once, Elsewhere, Gate
       register Today::Routes, Identify::Routes, Survey::Routes, Season::Routes, Decide::Routes, Mix::Routes,
-               Work::Routes, Recheck::Routes, Replant::Routes, Records::Routes
+               Work::Routes, Recheck::Routes, Replant::Routes, Records::Routes, Accounts::Routes
 
       before do
+        @json = request.path_info.end_with?(".json")
+        request.path_info = request.path_info.delete_suffix(".json") if @json
         headers "Content-Security-Policy" => policy, "Referrer-Policy" => "same-origin",
                 "Permissions-Policy" => "geolocation=(self), camera=(self)", "Cache-Control" => "private, no-store",
                 "Cross-Origin-Resource-Policy" => "same-origin"
         behind_tls if request.ssl?
         halt refuse(403, "This address is answered over TLS alone.") if over_tls? && !request.ssl?
-        @json = request.path_info.end_with?(".json")
-        request.path_info = request.path_info.delete_suffix(".json") if @json
         halt refuse_elsewhere if asked_elsewhere?
         halt refuse(503, Costly::SAID) if env[Costly::CROWDED]
         fault = Sent.fault(params)
         halt refuse(400, fault) if fault
-        redirect to("/records/properties/new"), 303 if property_chosen.nil? && !beginning?
-        session[:property] = Whole.read(params["at"]) if Whole.read(params["at"]).positive?
+        at_the_door
+        if property_chosen.nil? && !beginning?
+          redirect to(may?(:add, :property) ? "/records/properties/new" : "/account"),
+                   303
+        end
+        session[:property] = Whole.read(params["at"]) if who.sees?(Whole.read(params["at"]))
         sent_before
       end
 
-      after { sent_now }
+      after do
+        sent_now
+        response.body = [within_reach(response.body.join)] if response.body.is_a?(Array)
+      end
+
+      # Nobody's work is noted as another's.
+      def call!(env) = Store::Acting.as(nil) { super }
 
       error Core::BadInput do
         refuse 422, env["sinatra.error"].message

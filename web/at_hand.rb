@@ -10,10 +10,20 @@ module Thistle
       # The day on the clock of the property at hand.
       def today = @today ||= (@property || property_chosen)&.today || Store::Setting.today
 
-      # All of them; the one at hand is among them as it is.
+      # All where whoever asks may see what the page is about; the one at hand is among them as it is.
       def properties
-        @properties ||= Store::Together.of(Store::Property.kept.order(:id).all
-                                                          .map { |one| one.id == @chosen&.id ? @chosen : one })
+        @properties ||= begin
+          seen = seen_properties.all.select { |one| @thing.nil? || who.may?("read", @thing, one.id) }
+          Store::Together.of(seen.map { |one| one.id == @chosen&.id ? @chosen : veiled(one) })
+        end
+      end
+
+      # All that they see, to turn to: [[id, name]].
+      def places = @places ||= seen_properties.select_map(%i[id name])
+
+      def seen_properties
+        kept = Store::Property.kept.order(:id)
+        who.property_ids ? kept.where(id: who.property_ids) : kept
       end
 
       # The property at hand: the patch's own, else the one chosen last, else the first.
@@ -24,7 +34,8 @@ module Thistle
         wanted = session[:property]
         return @chosen if @chosen && [nil, @chosen.id].include?(wanted)
 
-        @chosen = (wanted && Store::Property[wanted]) || Store::Property.kept.order(:id).first
+        found = (wanted && who.sees?(wanted) && Store::Property[wanted]) || seen_properties.first
+        @chosen = found && veiled(found)
       end
 
       def site = property.site(today)
@@ -34,7 +45,7 @@ module Thistle
       def workable = property.live_patches.wanting_work.exclude(plant_key: nil)
 
       # This property is at hand from now on, and its day.
-      def turn_to(property) = (@property, @today = property, nil)
+      def turn_to(property) = (@property, @today = veiled(property), nil)
 
       # The same patch; one that nobody named yet is named first, since what is asked depends on what it is.
       def named(patch)

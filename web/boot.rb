@@ -38,6 +38,8 @@ module Thistle
         Store::Whereabouts.settle_all
         Daybreak.at_start
         App.set :session_secret, secret(folder)
+        Accounts::Door.secret = secret(folder)
+        Accounts::Door.address = over_tls.any? ? "https://#{over_tls.first}" : "http://localhost:4567"
         App.set :host_authorization, permitted_hosts: [*LOCAL, *hosts, *over_tls]
         App.set :over_tls, over_tls
         pages = Rack::Deflater.new(Statics.new(Costly.new(App)), include: PACKED, sync: false)

@@ -35,6 +35,11 @@ module Thistle
       # Patches on which a course or a trial can begin.
       def patches_to_begin = workable.select(:id, :code, :plant_key).limit(WALKED).all
 
+      # Links of guests that still open something; who may see the property at hand, by name; everybody, for the demo.
+      def guest_links = Store::GuestLink.standing(today).where(property_id: property.id).newest.all
+      def members_here = @members_here ||= Store::Members.new(property).accounts
+      def everybody = Store::Account.there.order(:id).all
+
       # Bundles that wait to be looked over.
       def bundles_open = Store::BundleArrival.open
 

@@ -5,6 +5,8 @@ module Thistle
     # How a request is answered: as a page or as JSON, sent on, refused; and what views are put together from.
     module Page
       ROOMS = %w[today identify survey season decide mix work recheck replant].freeze
+      BEGINNING = %r{\A/(records/properties(/new|/place|/\d+/bring-back)?|glossary/terms|img/.*|
+                         account(/.*)?|shared/.*|outbox)\z}x
       LISTED = 200 # records of a long list in one answer
 
       # One answer, two dresses: as JSON, at .json, what the block answers, else the view. A bench's JSON that holds
@@ -64,7 +66,7 @@ module Thistle
 
       # May it be asked before there is any property?
       def beginning?
-        request.path_info.match?(%r{\A/(records/properties(/new|/place|/\d+/bring-back)?|glossary/terms|img/.*)\z})
+        request.path_info.match?(BEGINNING)
       end
 
       # The address of a file of the interface.
@@ -84,8 +86,9 @@ module Thistle
       end
 
       # The next page offers a way back: the address that undoes, or the last change of a shape.
-      def offer_undo(address = "/survey/changes/#{Store::Change.undoable.get(:id)}/undo")
-        session[:undo] = address
+      def offer_undo(address = nil)
+        last = Store::Change.undoable.where(property_id: property.id).get(:id) unless address
+        session[:undo] = address || "/survey/changes/#{last}/undo"
       end
 
       def flash = session.delete(:flash)
@@ -117,6 +120,11 @@ module Thistle
       # A labelled field of a form, with its message.
       def field(form, name, label, type: "text", unit: nil, attrs: "")
         part("_field", form:, name:, label:, type:, unit:, attrs: attrs.empty? ? "" : " #{attrs}")
+      end
+
+      # The field for the name of whoever decides; the name itself where the account signs.
+      def signed_field(form, name, label)
+        signs? ? part("_signed", name:, label:) : field(form, name, label)
       end
 
       # A list to choose one from, with its label. options: {value => words}; none: words for no choice.

@@ -20,10 +20,13 @@ module Thistle
 
       attr_reader :words
 
-      # asked: what was typed; the rest narrows it: kind, from and to (days), who, plant (key), property_id.
-      def initialize(asked, kind: nil, from: nil, to: nil, who: nil, plant: nil, property_id: nil)
+      # asked: what was typed; the rest narrows it: kind, from and to (days), who, plant (key), property_id;
+      # places: ids of properties, nil for all; kinds: those to look among.
+      def initialize(asked, kind: nil, from: nil, to: nil, who: nil, plant: nil, property_id: nil,
+                     places: nil, kinds: KINDS.keys)
         @words, @who = split(asked), split(who)
         @kind, @from, @to, @plant, @property_id = kind, from, to, plant, property_id
+        @places, @kinds = places, kinds
       end
 
       def asked? = @words.any? || @who.any?
@@ -47,7 +50,7 @@ module Thistle
         return if better == @words
 
         self.class.new(better.join(" "), kind: @kind, from: @from, to: @to, who: @who.join(" "), plant: @plant,
-                                         property_id: @property_id)
+                                         property_id: @property_id, places: @places, kinds: @kinds)
       end
 
       private
@@ -61,6 +64,8 @@ module Thistle
         found = db[:texts].where(Sequel.lit("texts MATCH ?", query))
         found = found.where(Sequel.lit("texts.rowid % 32 = ?", KINDS.fetch(@kind))) if @kind
         found = found.where(property_id: @property_id) if @property_id
+        found = found.where(Sequel.|({ property_id: nil }, { property_id: @places })) if @places
+        found = found.where(Sequel.lit("texts.rowid % 32") => KINDS.values_at(*@kinds)) if @kinds.size < KINDS.size
         found = found.where(Sequel[:on_day] >= @from.iso8601) if @from
         found = found.where(Sequel[:on_day] <= @to.iso8601) if @to
         found = found.where(patch_id: Patch.live.unordered.where(plant_key: @plant).select(:id)) if @plant

@@ -30,8 +30,17 @@ module Thistle
       def label = name || nature.label
       def heading = name || nature.label.capitalize
 
+      # The zone as those see it who need not know where it is: within a square of the map, without its name.
+      def veiled
+        return self unless nature.secret
+
+        dup.tap(&:veil)
+      end
+
       # The zone with what is kept from its edge; nil when nothing is.
       def kept_ground
+        return if @veiled
+
         Core::Survey::Overlay.buffer(shape, distance_kept) if distance_kept.positive?
       rescue Core::Survey::Overlay::Tangled # distances are kept from its line; what is around it is not drawn
         nil
@@ -47,6 +56,20 @@ module Thistle
       # Off the map and out of what patches know, or back.
       def take_off = change(Time.now.utc)
       def bring_back = change(nil)
+
+      # Puts the square in the place of the shape; never saved.
+      def veil
+        low, high = [west, south].map { |at| (at / CELL).floor * CELL }, [east, north].map do |at|
+          (at / CELL).ceil * CELL
+        end
+        ring = [low, [high[0], low[1]], high, [low[0], high[1]], low]
+        self.shape = Core::Survey::Shape.new({ "type" => "Polygon", "coordinates" => [ring] })
+        self.name = self.note = nil
+        @veiled = true
+        freeze
+      end
+      CELL = 0.005 # degrees, some 500 m
+      protected :veil
 
       private
 

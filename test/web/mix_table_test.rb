@@ -101,7 +101,7 @@ module Thistle
       assert_match(%r{100 g/ha of product is outside the label.s 40 g/ha to 80 g/ha}, found["objections"].first["text"])
       send_form(:post, "/work/treatments", patch: patch("Q-05").id, method_key: "foliar_spot", done_on: "2026-05-12",
                                            crew_size: "1", hours: "1", product_id: granules.id, product: "12",
-                                           mix: "4000", area: "1000", applicator: "R. Lindqvist")
+                                           mix: "4000", area: "1000", applicator: "M. Oakes")
       work = Store::Treatment.last
 
       assert_equal [nil, 12.0], [work.product_ml, work.product_g]

@@ -56,7 +56,7 @@ module Thistle
       assert_empty json("/mix.json?product=#{product.id}&target=60&said=product&stems=10&dose=1")["objections"]
       assert_match(/no use on leaves/, json("/mix.json?vessel=tank&product=#{product.id}")["objections"].first["text"])
       used = { patch: patch("Q-05").id, method_key: "cut_stump", done_on: "2026-05-12", crew_size: "2", hours: "1",
-               stems_done: "20", product_id: product.id, product: "100", mix: "200", applicator: "R. Lindqvist" }
+               stems_done: "20", product_id: product.id, product: "100", mix: "200", applicator: "M. Oakes" }
       send_form(:post, "/work/treatments", **used)
 
       assert_equal 303, last_response.status
@@ -158,7 +158,7 @@ module Thistle
     # 60 stubs and 20 mL where each takes 1 mL: said at once, and on the patch. Records pull the dose and the batch.
     def test_the_missed_stub_alarm_and_what_records_say
       work = { patch: patch("Q-05").id, method_key: "cut_stump", done_on: "2026-05-12", crew_size: "2", hours: "1",
-               active_key: "glyphosate_ipa", product: "10", applicator: "R. Lindqvist", stems_done: "60" }
+               active_key: "glyphosate_ipa", product: "10", applicator: "M. Oakes", stems_done: "60" }
       size = patch("Q-05").stem_size
       before = Store::Usage.of(Core::Knowledge.shipped.removal("cut_stump"), size).count
       send_form(:post, "/work/treatments", **work, mix: "20")
@@ -190,7 +190,7 @@ module Thistle
       send_form(:post, "/mix/shelf", at: q.id, **TYPED, most1: "2")
       id, patch = product.id, patch("Q-05")
       work = { patch: patch.id, method_key: "cut_stump", done_on: "2026-05-12", crew_size: "2", hours: "1", mix: "900",
-               product_id: id, product: "500", applicator: "R. Lindqvist", stems_done: "60" }
+               product_id: id, product: "500", applicator: "M. Oakes", stems_done: "60" }
       send_form(:post, "/work/treatments", **work)
       lies = 0.5 * 479.3 * (169.07 / 228.18) / patch.ground.area * 10_000
       bench = json("/mix.json?patch=#{patch.id}&product=#{id}&stems=10")

@@ -77,7 +77,7 @@ module Thistle
     # Addresses that pictures, maps and calendars ask for.
     def unlinked
       grid, picture, tiles = %w[elevation picture tiles].map { |kind| Store::Layer.live.first(kind:).id }
-      Store::KeptSearch.keep("oaks", "q=oaks")
+      Store::KeptSearch.keep("oaks", "q=oaks", account_id: Store::Account.first.id)
       report = Store::Report.first
       report.attach(Formats::Image.new("p.png", self.picture))
       ["/records/bundles/#{bring_bundle}", "/identify/photos/#{report.photos_dataset.first.id}",

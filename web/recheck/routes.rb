@@ -9,7 +9,7 @@ module Thistle
           app.register Trials, Years
           app.get "/recheck" do
             tasks = Store::Task.due(through: VisitStrip.last(today))
-            tasks = tasks.where(property_id: property.id) unless params["all"]
+            tasks = tasks.where(property_id: params["all"] ? properties.map(&:id) : property.id)
             strip, span = VisitStrip.new(tasks, today), [day_in_query("from"), day_in_query("to")]
             turns = Turns.new(strip.between(*span), params)
             board = VisitsBoard.new(turns, property, today, properties:)

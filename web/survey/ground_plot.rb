@@ -19,7 +19,7 @@ module Thistle
           @width, @walk = width, walk
           @west, @south, @east, @north = bounds || property.bounds
           @along, @up = Core::Degrees.metres((@south + @north) / 2)
-          drawn = property.zones.select { |zone| ORDER.include?(zone.kind) }
+          drawn = property.zones_shown.select { |zone| ORDER.include?(zone.kind) }
                           .map { |zone| [zone.kind, zone.shape] } + contours(property)
           @zones = drawn.sort_by { |kind, _| ORDER.index(kind) }
                         .map { |kind, shape| ["#{kind} #{shape.kind}", path(shape.geometry)] }

@@ -78,7 +78,7 @@ module Thistle
         end
 
         def zones
-          @property.zones.map do |one|
+          @property.zones_shown.map do |one|
             row(one.shape, zone_id: one.id, kind: one.kind, name: one.name, keep_m: one.distance_kept.to_f,
                            note: one.note)
           end

@@ -57,10 +57,10 @@ module Thistle
 
           app.get "/survey/ground" do
             content_type "application/geo+json"
-            kept = property.zones.filter_map do |zone|
+            kept = property.zones_shown.filter_map do |zone|
               zone.kept_ground && { shape: zone.kept_ground, properties: { kind: "kept", name: zone.label } }
             end
-            zones = property.zones.map do |zone|
+            zones = property.zones_shown.map do |zone|
               { shape: zone.shape, properties: { kind: zone.kind, name: zone.name } }
             end
             Formats::GeoJSON.write(kept + zones)

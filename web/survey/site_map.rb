@@ -34,11 +34,11 @@ module Thistle
         def boundary = @property.zones_of("boundary").first
 
         def zones
-          zones = @property.zones.sort_by { |zone| ORDER.index(zone.kind) || ORDER.size }
+          zones = @property.zones_shown.sort_by { |zone| ORDER.index(zone.kind) || ORDER.size }
           zones.map { |zone| [zone, path(zone.shape), *zone_point(zone)] }
         end
 
-        def kept = @property.zones.filter_map { |zone| zone.kept_ground && path(zone.kept_ground) }
+        def kept = @property.zones_shown.filter_map { |zone| zone.kept_ground && path(zone.kept_ground) }
 
         def contours
           layer = Store::Layer.heights(@property)
@@ -88,7 +88,7 @@ module Thistle
                  .uniq.sort_by { |state| Core::Recheck::PatchLife::STATES.index(state) }
         end
 
-        def kinds = @property.zones.map(&:kind).uniq - %w[contour]
+        def kinds = @property.zones_shown.map(&:kind).uniq - %w[contour]
 
         # Latitude and longitude of the frame's corners, for whoever has only a receiver.
         def corners

@@ -7,8 +7,9 @@ module Thistle
       class Finder
         attr_reader :query
 
-        def initialize(query)
-          @query = query.strip
+        # places: ids of the properties to look on.
+        def initialize(query, places)
+          @query, @places = query.strip, places
         end
 
         def plants = @plants ||= Store::PlantNames.find(query).map { |key| Core::Knowledge.shipped.plant(key) }
@@ -30,19 +31,25 @@ module Thistle
 
         private
 
-        def named = Store::Patch.live.where(plant_key: plants.map(&:key)).order(:plant_key, :code).limit(MOST).all
+        def named
+          Store::Patch.live.where(plant_key: plants.map(&:key), property_id: @places).order(:plant_key,
+                                                                                            :code).limit(MOST).all
+        end
 
         # Patches whose code begins as typed, in capitals or not, or whose number is what was typed: all through the
         # index of codes.
         def coded
           wanted = [query, query.upcase].uniq.map { |text| begins_as(text[0, 40]) }
           wanted << { code: numbered(query.to_i) } if query.match?(/\A\d{1,9}\z/)
-          Store::Property.select_map(:id).flat_map do |property_id|
+          @places.flat_map do |property_id|
             wanted.flat_map { |which| Store::Patch.live.where(property_id:).where(which).order(:code).limit(MOST).all }
           end
         end
 
-        def numbered(number) = Store::Property.select_map(:prefix).map { |prefix| format("%s-%02d", prefix, number) }
+        def numbered(number)
+          Store::Property.where(id: @places).select_map(:prefix).map { |prefix| format("%s-%02d", prefix, number) }
+        end
+
         def begins_as(text) = (Sequel[:code] >= text) & (Sequel[:code] < "#{text}\u{10FFFF}")
       end
     end

@@ -22,13 +22,24 @@ module Thistle
           "count" => ["Survival count", "/survey/patches/%<patch>d"],
           "land_plan" => ["Management plan", "/records/reports/plans/%<id>d"]
         }.freeze
+        # What each is a thing of (knowledge/roles.yml).
+        THINGS = {
+          "patch" => "land", "observation" => "record", "treatment" => "record", "check" => "record",
+          "search" => "search", "sighting" => "land", "planting" => "record", "planting_plan" => "planting",
+          "person" => "people", "product" => "shelf", "sheet" => "sheet", "work_day" => "day", "zone" => "land",
+          "layer" => "layer", "tool" => "kit", "trial" => "trial", "course" => "choice", "local_rule" => "rules",
+          "picture" => "picture", "seed" => "seed", "gather_place" => "gathering", "count" => "planting",
+          "land_plan" => "report"
+        }.freeze
         NARROWING = %w[kind from to who plant here].freeze
 
         attr_reader :errors, :page
 
-        # property: at hand; nil before there is any.
-        def initialize(params, property)
+        # property: at hand; nil before there is any. places: ids of the properties to look on; kinds: those that
+        # whoever asks may read.
+        def initialize(params, property, places:, kinds: KINDS.keys)
           @params, @property, @errors = params, property, {}
+          @places, @kinds = places, kinds
           @page = [Whole.read(params["page"]), 10_000].min
           texts
         end
@@ -65,7 +76,8 @@ module Thistle
         def texts
           @texts ||= Store::Texts.new(self["q"], kind: (self["kind"] if KINDS.key?(self["kind"])), from: day("from"),
                                                  to: day("to"), who: self["who"], plant:,
-                                                 property_id: (@property&.id if self["here"]))
+                                                 property_id: (@property&.id if self["here"]),
+                                                 places: @places, kinds: @kinds)
         end
 
         def shown = @shown ||= texts.total.zero? ? texts.nearest || texts : texts

@@ -14,6 +14,13 @@ module Thistle
             returns: desk.visits.map { |visit| visit(visit) } }
         end
 
+        # What whoever does not keep the list reads of somebody; open: all of it.
+        def person_card(person, open:)
+          told = { id: person.id, name: person.name, roles: person.roles_kept, training: person.training_kept,
+                   cannot: person.cannot_kept, licensed_until: person.licence_expires_on }
+          open ? told.merge(licence_number: person.licence_number, emergency: person.emergency) : told
+        end
+
         def person(row)
           one = row.person
           { id: one.id, name: one.name, roles: one.roles_kept, training: one.training_kept, cannot: one.cannot_kept,

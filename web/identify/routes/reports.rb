@@ -14,7 +14,10 @@ module Thistle
 
           def self.sheets(app)
             app.get "/identify/reports" do
-              turns = Turns.new(Store::Report.reverse(:seen_on, :id).eager(:photos, :patch, :property), params)
+              turns = Turns.new(
+                Store::Report.where(property_id: properties.map(&:id)).reverse(:seen_on, :id).eager(:photos, :patch,
+                                                                                                    :property), params
+              )
               show "identify/reports", turns: do
                 go_on("page" => turns.after) if turns.after
                 { reports: turns.rows.map { |report| Answers.report(report) } }

@@ -28,6 +28,7 @@ module Thistle
               form = Forms::Property.new(params, units:, today:, shapes:)
               made = form.store or next show("records/property", status: 422, form:)
               session[:property] = made.id
+              Store::Membership.give(who.account, made, "steward") if who.account
               go_to "/survey#patch-form", "#{made.name} #{BEGUN}"
             rescue Core::BadInput => e
               form = Forms::Property.untouched(params, units:, today:).failed(:file, e.message)

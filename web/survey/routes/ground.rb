@@ -15,7 +15,11 @@ module Thistle
 
           def self.zones(app)
             app.get "/survey/zones" do
-              show("survey/zones", form: Forms::Zone.blank(today)) { property.zones.map { |zone| Answers.zone(zone) } }
+              show("survey/zones", form: Forms::Zone.blank(today)) do
+                property.zones_shown.map do |zone|
+                  Answers.zone(zone)
+                end
+              end
             end
 
             app.post "/survey/zones" do
@@ -102,11 +106,11 @@ module Thistle
               send_file layer.path, type: Formats::Image::TYPES.find { |_, sign| head.start_with?(sign) }.first
             end
 
-            app.get %r{/survey/layers/(\d+)/(\d+)/(\d+)/(\d+)} do |id, zoom, column, row|
-              layer = layer_at(id)
+            app.get "/survey/layers/:id/:zoom/:column/:row" do
+              layer = layer_at(params["id"])
               halt 404 unless layer.kind == "tiles"
               file = Formats::MBTiles.new(layer.path)
-              tile = file.tile(zoom.to_i, column.to_i, row.to_i) || halt(404)
+              tile = file.tile(*params.values_at("zoom", "column", "row").map { |text| Whole.read(text) }) || halt(404)
               content_type file.media
               cache_control :private, max_age: 86_400
               tile

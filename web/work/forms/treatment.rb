@@ -155,8 +155,10 @@ module Thistle
             super(known ? params.to_h.merge("active_key" => known) : params, **context)
           end
 
-          # The stored treatment, or nil with errors.
+          # The stored treatment, or nil with errors. Where people have accounts, the licence is theirs on the list of
+          # people, not what somebody types.
           def store(patch, site)
+            failed(:applicator, "holds no licence on that day on the list of people") if unlicensed?
             Store::Treatment.record(patch, site, **columns) if ok?
           end
 
@@ -169,6 +171,14 @@ module Thistle
           end
 
           private
+
+          def unlicensed?
+            name, on = values.values_at(:applicator, :done_on)
+            return false unless name && on && values[:active_key] && Store::Account.any?
+
+            last = Store::Person.where(id: Store::Person.by_name[name.downcase.strip]).get(:licence_expires_on)
+            last.nil? || last < on
+          end
 
           # Stems by thickness, which are all of them where nobody says how many there were.
           def sizes

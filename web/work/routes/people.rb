@@ -7,8 +7,15 @@ module Thistle
         # The group's own list of people.
         module People
           def self.registered(app)
+            app.helpers Helpers
             listed(app)
             kept(app)
+          end
+
+          # Who reads what of somebody.
+          module Helpers
+            # Licence number, whom to call and notes: the steward's, and one's own.
+            def opens_to?(person) = may?(:change, :people) || who.account&.person_id == person.id
           end
 
           def self.listed(app)
@@ -24,6 +31,12 @@ module Thistle
 
             app.get "/work/people/:id" do
               person = person_at(params["id"])
+              unless may?(:change, :people)
+                next show("work/person_card", person:) do
+                  Answers.person_card(person, open: opens_to?(person))
+                end
+              end
+
               show "work/person", person:, form: Forms::Person.of(person, units, today).tap { |form| form.errors.clear }
             end
           end

@@ -1,0 +1,28 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    module Accounts
+      # What this copy writes to people: plain letters, each with one link.
+      module Letters
+        module_function
+
+        def reset(name, link)
+          "#{name},\n\nsomebody asked for a new password for your account. Choose one here, within a day:\n\n" \
+            "#{link}\n\nIf it was not you, do nothing: your password stays as it is.\n"
+        end
+
+        def unlock(name, link)
+          "#{name},\n\nyour account was locked after too many wrong passwords. It opens again in an hour, or " \
+            "here:\n\n" \
+            "#{link}\n\nIf you did not try them, choose another password once you are in.\n"
+        end
+
+        def invitation(name, by, places, link, days)
+          "#{name},\n\n#{by} gave you an account for the records of #{places}. Choose a password here, within " \
+            "#{Words.count(days, "day")}:\n\n#{link}\n\nOnce you are in you can make a passkey, and need no password.\n"
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,147 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Web
+    # The one place that asks who may: every route stands in web/addresses.yml, every record that an address names is
+    # looked for inside the properties that the account sees, and what one may not is not there (404).
+    module Gate
+      ACCOUNT = "thistle.account_id" # whom the door let in
+      GUEST = "guest" # the link by which a guest came
+      LOOKS_AS = "looks_as" # in the demo: as whom one looks
+      OPEN = %r{\A/(calendars|shared)/} # let in by a key in the address
+      BACK = %r{\A/(?![/\\])[^\s\\]*\z} # a path of ours, to go back to
+
+      # Who asks: an Access, a GuestAccess, or Access::Nobody.
+      def who
+        @who ||= if Store::Account.none? then Access.new(nil, Store::Setting.today)
+                 elsif (account = account_at_hand) then Access.new(account, Store::Setting.today)
+                 else guest || Access::Nobody.new
+                 end
+      end
+
+      def demo? = @demo ||= Store::Setting.read(Store::Account::DEMO).to_s
+
+      # May whoever asks do so on the property at hand (or another)? For buttons and parts of pages.
+      def may?(act, thing, on: property_chosen&.id) = who.may?(act.to_s, thing.to_s, on)
+
+      # The property as whoever asks may see it.
+      def veiled(property)
+        property.veiled = !may?(:change, :land, on: property.id)
+        property
+      end
+
+      # Before anything of the application answers: who is there, or the way to the door.
+      def at_the_door
+        Thread.current[Store::Acting::KEY] = who.account_id
+        return if who.signed_in? || request.path_info.match?(OPEN)
+
+        halt 401, json(error: "Sign in first.") if @json
+        halt 401 unless request.get? || request.head?
+        go_through_the_door
+      end
+
+      # Before a route answers. A route that stands in no table answers nobody.
+      def admit(route)
+        address = Addresses.of(route)
+        return if address.thing == "anyone"
+
+        @thing = address.thing_of(params)
+        halt 404 unless address_allowed?(address, params)
+        halt confirm_first if address.sure && !sure?
+        address.signed.each { |name| params[name] = signature } if signs?
+      end
+
+      # The name that stands under what whoever asks decides; nil while anybody may be sitting there.
+      def signature = who.account&.name || (who.name if who.is_a?(GuestAccess))
+
+      # Does the account sign what whoever asks decides? In the demo anybody may be sitting there.
+      def signs? = !signature.nil? && demo?.empty?
+
+      # A page with what its reader may do, and nothing else.
+      def within_reach(page)
+        return page if reaches_all? || !(response.content_type || "text/html").start_with?("text/html")
+
+        WithinReach.new { |verb, path| reach?(verb, path) }.call(page)
+      end
+
+      # Sinatra's one way to a route's block.
+      def route_eval
+        admit(env.fetch("sinatra.route"))
+        super
+      end
+
+      private
+
+      # Whoever answers for the copy and for this property is refused nothing that its pages offer.
+      def reaches_all? = who.everyone? || (who.keeper? && who.roles(property_chosen&.id).include?("steward"))
+
+      # Has the session shown lately who it is? Asked before what cannot be undone.
+      def sure? = who.everyone? || !demo?.empty? || env["rodauth"]&.sure?
+
+      def confirm_first
+        session["flash"] = Accounts::Door::WORDS["password_authentication_required_error_flash"]
+        session["confirm_password_redirect"] = request.referer.to_s.delete_prefix(request.base_url)
+        redirect to("/account/confirm"), 303
+      end
+
+      # May what stands behind a path be asked for? What is no address of ours is for whoever serves it.
+      def reach?(verb, path)
+        place, query = path.split("?", 2)
+        route, found = Addresses.route(self.class, verb, place.delete_suffix(".json"))
+        return true unless route
+
+        asked = { **Rack::Utils.parse_query(query.to_s), **found }
+        address = Addresses.of(route)
+        address.thing == "anyone" || address_allowed?(address, asked)
+      rescue ArgumentError # a query that is none
+        false
+      end
+
+      def address_allowed?(address, asked)
+        thing = address.thing_of(asked) or return false
+        records = address.records(asked)
+        allowed?(address.act, thing, records, homes_of(records))
+      end
+
+      # To the second step, or to sign in; a link that was followed from elsewhere comes without its session, and is
+      # asked for again from here first (Elsewhere).
+      def go_through_the_door
+        return halt(followed_here) if request.env["HTTP_SEC_FETCH_SITE"] == "cross-site"
+
+        redirect to(env[Accounts::Door::HALF] || "/account/sign-in?back=#{Rack::Utils.escape(request.fullpath)}"), 303
+      end
+
+      def followed_here
+        erb(:"accounts/again", layout: :"accounts/sheet", locals: {}) if (@again = request.fullpath)
+      end
+
+      # {[kind, id] => property id} of what is on a property. What is not there at all is for its route to say.
+      def homes_of(records)
+        records.reject { |kind, _| Store::Belongs::OF_NONE.key?(kind) || !Store::Belongs.known?(kind) }
+               .to_h { |kind, id| [[kind, id], Store::Belongs.property_id(kind, id)] }.compact
+      end
+
+      def allowed?(act, thing, records, homes)
+        places = homes.values.uniq
+        places = [property_chosen&.id] if places.empty?
+        return false unless homes.values.all? { |id| who.sees?(id) }
+
+        places.all? do |place|
+          who.may?(act, thing, place) || records.any? { |kind, id| who.own?(act, thing, place, kind, id) }
+        end
+      end
+
+      def guest
+        key = session[GUEST] or return
+        link = Store::GuestLink.standing(Store::Setting.today).first(id: key)
+        link && GuestAccess.new(link)
+      end
+
+      def account_at_hand
+        return Store::Account.there.first(id: env[ACCOUNT]) if demo?.empty?
+
+        Store::Account.there.first(id: session[LOOKS_AS]) || Store::Account.there.order(:id).first(keeper: true)
+      end
+    end
+  end
+end
