@@ -57,6 +57,9 @@ module Thistle
       # Does the account sign what whoever asks decides? In the demo anybody may be sitting there.
       def signs? = !signature.nil? && demo?.empty?
 
+      # What a link to a record promises whoever asks.
+      def amend_word = may?(:change, :record) ? "correct" : "details"
+
       # A page with what its reader may do, and nothing else.
       def within_reach(page)
         return page if reaches_all? || !(response.content_type || "text/html").start_with?("text/html")
@@ -108,6 +111,7 @@ module Thistle
       def go_through_the_door
         return halt(followed_here) if request.env["HTTP_SEC_FETCH_SITE"] == "cross-site"
 
+        session["two_factor_auth_redirect"] = request.fullpath if env[Accounts::Door::HALF]
         redirect to(env[Accounts::Door::HALF] || "/account/sign-in?back=#{Rack::Utils.escape(request.fullpath)}"), 303
       end
 

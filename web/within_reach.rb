@@ -5,10 +5,11 @@ module Thistle
     # A page for whoever may not do all that it offers: forms and buttons that would be refused are not drawn, links
     # that would lead nowhere are plain words. One place for all pages, so that none forgets it.
     class WithinReach
-      FORM, LINK = /<form\b[^>]*>/m, /<a\b[^>]*>/m
+      FORM, LINK, MENU = /<form\b[^>]*>/m, /<a\b[^>]*>/m, %r{<nav\b.*?</nav>}m
       # What holds nothing any more once its form is gone.
       EMPTY = [%r{<details\b[^>]*>\s*<summary\b[^>]*>[^<]*(?:<(?!/summary)[^<]*)*</summary>\s*</details>}m,
-               %r{<p class="moves">\s*</p>}m].freeze
+               %r{<p class="moves">\s*</p>}m,
+               %r{<h2\b[^>]*>[^<]*(?:<(?!/h2)[^<]*)*</h2>(?=\s*(?:<h2\b|</section>))}m].freeze
 
       # The block says whether a verb and a path may be asked for.
       def initialize(&may)
@@ -17,30 +18,32 @@ module Thistle
       end
 
       def call(page)
-        less = parts(parts(page, FORM, "</form>") { |tag| keep_form?(tag) }, LINK, "</a>") { |tag| keep_link?(tag) }
+        less = parts(page, FORM, "</form>") { |form| keep_form?(form) ? form : "" }
+        less = less.gsub(MENU) { |menu| links(menu) { "" } }
+        less = links(less) { |tag, words| tag.match?(/class="[^"]*\bbtn\b/) ? "" : "<span>#{words}</span>" }
         less == page ? page : EMPTY.reduce(less) { |text, pattern| text.gsub(pattern, "") }
       end
 
       private
 
-      # The page with those parts from an opening tag to its end that the block keeps; of others, what it makes of them.
+      # The page with what the block makes of each part from an opening tag to its end.
       def parts(page, opening, closing)
-        kept, at = +"", 0
+        made, at = +"", 0
         while (found = opening.match(page, at))
           past = page.index(closing, found.end(0)) or break
           past += closing.size
-          kept << page[at...found.begin(0)]
-          kept << instead(page[found.begin(0)...past], found[0], closing, yield(page[found.begin(0)...past]))
+          made << page[at...found.begin(0)] << yield(page[found.begin(0)...past])
           at = past
         end
-        kept << page[at..]
+        made << page[at..]
       end
 
-      def instead(part, tag, closing, keep)
-        return part if keep
-        return "" if closing == "</form>" || tag.match?(/class="[^"]*\bbtn\b|data-key/)
-
-        "<span>#{part[tag.size...-closing.size]}</span>"
+      # The page with its links, those out of reach as the block says: their tag, the words between.
+      def links(page)
+        parts(page, LINK, "</a>") do |link|
+          tag = link[LINK]
+          keep_link?(tag) ? link : yield(tag, link[tag.size...-4])
+        end
       end
 
       def keep_form?(part)
@@ -50,8 +53,8 @@ module Thistle
         may?(verb.upcase, path)
       end
 
-      def keep_link?(part)
-        path = attribute(part[LINK], "href")
+      def keep_link?(tag)
+        path = attribute(tag, "href")
         path.nil? || !path.match?(%r{\A/(?!/)}) || may?("GET", path)
       end
 

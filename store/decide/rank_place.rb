@@ -34,13 +34,13 @@ module Thistle
       def way(near)
         zone, m = near.select { |one, _| one.nature.spreads >= WAY }
                       .max_by { |one, at| one.nature.spreads * Math.exp(-at / Core::Decide::Priority::Parts::WAY_M) }
-        zone && { label: zone.label, m:, spreads: zone.nature.spreads }
+        zone && { label: zone.label_near, m:, spreads: zone.nature.spreads }
       end
 
       def precious(near)
         zone, m = near.select { |one, _| one.nature.worth }
                       .max_by { |one, at| one.nature.worth * Math.exp(-at / Core::Decide::Priority::Parts::PRECIOUS_M) }
-        zone && { label: zone.label, m:, worth: zone.nature.worth }
+        zone && { label: zone.label_near, m:, worth: zone.nature.worth }
       end
     end
   end

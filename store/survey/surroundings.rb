@@ -123,7 +123,7 @@ module Thistle
       end
 
       def nearby(zone, shape)
-        Core::Survey::Nearby.new(id: zone.id, kind: zone.kind, name: zone.name,
+        Core::Survey::Nearby.new(id: zone.id, kind: zone.kind, name: (zone.name unless zone.nature.secret),
                                  distance_m: shape.distance(zone.shape).round(2),
                                  keep_m: zone.distance_kept)
       end

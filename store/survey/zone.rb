@@ -28,6 +28,8 @@ module Thistle
       # m to keep from its edge: the property's own number, else the kind's planning value.
       def distance_kept = keep_m || nature.keep_m
       def label = name || nature.label
+      # What is said of it near a patch: of a secret place, its kind alone.
+      def label_near = nature.secret ? nature.label : label
       def heading = name || nature.label.capitalize
 
       # The zone as those see it who need not know where it is: within a square of the map, without its name.

@@ -5,14 +5,14 @@ require "test_helper"
 require_relative "../../bench/served"
 
 module Thistle
-  # A disk that is full, a real one of eight megabytes: files still go out, every upload and form is answered in words,
+  # A disk that is full, a real one of ten megabytes: files still go out, every upload and form is answered in words,
   # and what was there stays. Only who may mount can try it.
   class FullDiskTest < Minitest::Test
     include Served
 
     def setup
       @disk = Dir.mktmpdir("disk")
-      @mounted = system("mount", "-t", "tmpfs", "-o", "size=8m", "none", @disk, err: File::NULL)
+      @mounted = system("mount", "-t", "tmpfs", "-o", "size=10m", "none", @disk, err: File::NULL)
       skip "only root may mount a disk" unless @mounted
     end
 

@@ -89,7 +89,12 @@ module Thistle
        "/calendars/#{Store::Property.exclude(calendar_token: nil).first.calendar_token}.ics",
        "/work/days/#{Store::WorkDay.first.id}/thanks", "/work/pictures/#{Store::Picture.first.id}",
        "/decide/courses/#{Store::Course.first.id}", "/decide/plan/#{Store::SeasonPlan.first.id}/progress",
-       "/records/reports/plans/#{Store::LandPlan.first.id}/progress"]
+       "/records/reports/plans/#{Store::LandPlan.first.id}/progress", "/shared/#{guest_key}"]
+    end
+
+    def guest_key
+      Store::GuestLink.make(Store::Property.first, kind: "plan", record_id: Store::LandPlan.first.id, for_whom: "Walker",
+                                                   until_on: Date.new(2026, 6, 1)).last
     end
 
     def bring_bundle
@@ -116,6 +121,8 @@ module Thistle
        ["POST", "/work/days/1/propose", {}],
        ["POST", "/work/days/1/found", { "patch" => patch, "lon" => "-91.4", "lat" => "38.0" }],
        *%w[leave-out take-in].map { |act| ["POST", "/records/looks/1/#{act}", { "version" => "0" }] },
+       ["POST", "/account/sessions/end", {}], ["POST", "/account/first", { "name" => "W" }],
+       ["POST", "/guests/1/end", {}], *%w[drop undo].map { |act| ["POST", "/comments/1/#{act}", {}] },
        ["POST", "/work/cleanings", { "property" => 1, "people" => "two" }],
        ["POST", "/decide/courses/#{course}/leave", {}],
        ["POST", "/decide/courses/#{course}/steps", { "kind" => "check", "due_on" => "2026-06-12", "text" => "walk" }],

@@ -64,8 +64,8 @@ module Thistle
 
           TOLD.each_value { |part| part.each { |name, value| public_send(name, value) } }
 
-          login_redirect { back_from_door }
-          two_factor_auth_redirect { back_from_door }
+          login_redirect "/"
+          two_factor_auth_redirect "/"
           logout_redirect { login_path }
           default_redirect "/account"
           after_login { remember_login if param_or_nil("remember_me") == "yes" }
@@ -102,7 +102,7 @@ module Thistle
 
         def through(r)
           rodauth.hold_up if rodauth.from_elsewhere?
-          r.session["door_back"] = r.params["back"] if r.get? && Gate::BACK.match?(r.params["back"].to_s)
+          r.session["login_redirect"] = r.params["back"] if r.get? && Gate::BACK.match?(r.params["back"].to_s)
           r.on("account") do
             r.rodauth
             throw :next, true # a page of ours

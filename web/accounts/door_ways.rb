@@ -70,12 +70,6 @@ module Thistle
           return_response scope.view("again")
         end
 
-        # Where somebody wanted to go before the door stopped them.
-        def back_from_door
-          back = session.delete("door_back").to_s
-          back.match?(Gate::BACK) ? back : "/"
-        end
-
         def csrf_tag(_path = nil)
           %(<input type="hidden" name="authenticity_token" value="#{scope.csrf}">)
         end

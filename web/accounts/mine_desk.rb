@@ -17,6 +17,14 @@ module Thistle
           account.held(@today).map { |one| [names.fetch(one.property_id), one.role, one.until_on] }
         end
 
+        # {role's key => [[property's name, until]]}
+        def places
+          roles.group_by { |_, role, _| role }.transform_values { |all| all.map { |one| one.values_at(0, 2) } }
+        end
+
+        # Where a session is, as far as a browser tells: a phone or a computer.
+        def where(session) = session[:told].to_s.match?(/mobile|phone|tablet/i) ? "A phone" : "A computer"
+
         def password? = db[:account_password_hashes].where(id: account.id).any?
         def passkeys = db[:account_webauthn_keys].where(account_id: account.id).order(:last_use).all
         def codes? = db[:account_otp_keys].where(id: account.id).any?

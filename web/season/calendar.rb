@@ -103,7 +103,7 @@ module Thistle
           coming = Store::WorkDay.live.where(property_id: property.id).where(Sequel[:held_on] >= @today)
           coming.order(:held_on, :id).limit(MOST).all.map do |day|
             entry("day-#{day.id}", kind: "Work days", title: "Work day, #{day.starts_at} to #{day.ends_at}",
-                                   from: day.held_on, to: day.held_on, text: [day.meet, day.help].compact.join("\n"))
+                                   from: day.held_on, to: day.held_on, text: day.meet.to_s)
           end
         end
 

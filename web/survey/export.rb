@@ -14,6 +14,12 @@ module Thistle
                   "zip" => ["Darwin Core archive, absences too", "application/zip"],
                   "gpkg" => ["GeoPackage, all records", "application/geopackage+sqlite3"] }.freeze
 
+        # Patches alone: for whoever takes no notes and no names along.
+        PLAIN = %w[geojson kml kmz gpx csv].freeze
+
+        # What goes out of a property, as far as whoever asks may take it along.
+        def self.kinds(property) = property.veiled ? KINDS.slice(*PLAIN) : KINDS
+
         def initialize(property, kind)
           @property, @kind = property, kind
         end
@@ -113,9 +119,11 @@ module Thistle
           end
         end
 
+        def told(patch) = Core::Survey::Columns.of(patch).except(*(:note if @property.veiled))
+
         def features
           patches.lazy.map do |patch|
-            { name: patch.code, shape: patch.shape, properties: Core::Survey::Columns.of(patch).compact }
+            { name: patch.code, shape: patch.shape, properties: told(patch).compact }
           end
         end
       end

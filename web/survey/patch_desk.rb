@@ -24,7 +24,10 @@ module Thistle
         def past = @patch.past_shapes.map { |shape| { geometry: shape.shape.geometry, style: "past" } }
 
         def near = around.select(&:within?)
-        def far = around.reject(&:within?).first(FAR)
+        def far = around.reject { |zone| zone.within? || hidden?(zone) }.first(FAR)
+
+        # Distances to a secret place, from several patches, tell where it is.
+        def hidden?(zone) = @patch.property.veiled && Core::Knowledge.shipped.zone_kinds.fetch(zone.kind).secret
 
         # {patch => m²} of those that it shares ground with.
         def shared = @shared ||= Store::Overlaps.with(@patch)

@@ -51,6 +51,7 @@ module Thistle
 
           def self.whole(app)
             app.post "/accounts/:id/close" do
+              stay_in_demo
               account = account_in_path
               Store::Leaving.new(account, name: "name").call
               go_to "/members", "The account of #{account.name} is closed."

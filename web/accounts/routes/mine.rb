@@ -45,6 +45,7 @@ module Thistle
 
             app.post "/account/leave" do
               halt 404 unless who.account
+              stay_in_demo
               Store::Leaving.new(who.account, name: params["keep"]).call
               session.clear
               redirect to("/account/sign-in"), 303

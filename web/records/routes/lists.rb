@@ -11,7 +11,16 @@ module Thistle
           KINDS = [Tables::Patches, Tables::Visits, Tables::Treatments, Tables::Checks, Tables::People,
                    Tables::Products, Tables::Seed].to_h { |kind| [kind.key, kind] }.freeze
 
+          # Which of them whoever asks may take along.
+          module Helpers
+            def readable_lists
+              things = Addresses::KINDS.fetch("@lists")
+              KINDS.filter_map { |key, kind| kind if may?(:read, things.fetch(key)) }
+            end
+          end
+
           def self.registered(app)
+            app.helpers Helpers
             app.get "/records/lists" do
               go_to "/records/lists/patches"
             end
@@ -26,7 +35,7 @@ module Thistle
 
             # Every list whole, a sheet each, and a sheet that says what the columns hold.
             app.get "/records/workbook" do
-              tables = KINDS.values.map { |kind| kind.new(property, {}, units, today) }
+              tables = readable_lists.map { |kind| kind.new(property, {}, units, today) }
               content_type Formats::Workbook::MEDIA
               attachment "#{property.name.downcase.gsub(/[^a-z0-9]+/, "-")}-#{today.iso8601}.xlsx"
               Formats::Workbook.write([*tables.map { |table| Lists.sheet(table) }, Lists.dictionary(tables)])

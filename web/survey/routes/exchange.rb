@@ -19,7 +19,7 @@ module Thistle
             end
 
             app.get "/survey/export/:kind" do
-              halt 404 unless Export::KINDS.key?(params["kind"])
+              halt 404 unless Export.kinds(property).key?(params["kind"])
               export = Export.new(property, params["kind"]).ready
               content_type export.media
               attachment export.filename
