@@ -74,10 +74,7 @@ module Thistle
         def prepare(raw)
           raw.busy_handler_timeout = WAIT_MS
           PRAGMAS.each { |sql| raw.execute(sql) }
-          # asked by the trail's triggers
-          raw.create_function("acting", 0) do |answer|
-            answer.result = Acting.account_id
-          end
+          TrailNotes.on(raw)
         end
 
         def bring_up_to_date(db, path)
@@ -86,6 +83,7 @@ module Thistle
           @upgraded = db.table_exists?(:properties)
           back_up(db, path) if @upgraded
           Sequel::Migrator.run(db, MIGRATIONS)
+          db.disconnect # connections to come know all tables
         end
 
         def back_up(db, path)

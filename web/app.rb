@@ -48,10 +48,7 @@ module Thistle
         fault = Sent.fault(params)
         halt refuse(400, fault) if fault
         at_the_door
-        if property_chosen.nil? && !beginning?
-          redirect to(may?(:add, :property) ? "/records/properties/new" : "/account"),
-                   303
-        end
+        without_ground if property_chosen.nil? && !beginning?
         session[:property] = Whole.read(params["at"]) if who.sees?(Whole.read(params["at"]))
         sent_before
       end

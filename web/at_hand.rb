@@ -13,7 +13,7 @@ module Thistle
       # All where whoever asks may see what the page is about; the one at hand is among them as it is.
       def properties
         @properties ||= begin
-          seen = seen_properties.all.select { |one| @thing.nil? || who.may?("read", @thing, one.id) }
+          seen = seen_properties.all.select { |one| @thing.nil? || who.may?(@act, @thing, one.id) }
           Store::Together.of(seen.map { |one| one.id == @chosen&.id ? @chosen : veiled(one) })
         end
       end

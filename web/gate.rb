@@ -13,7 +13,7 @@ module Thistle
 
       # Who asks: an Access, a GuestAccess, or Access::Nobody.
       def who
-        @who ||= if Store::Account.none? then Access.new(nil, Store::Setting.today)
+        @who ||= if !Store::Account.door? then Access.new(nil, Store::Setting.today)
                  elsif (account = account_at_hand) then Access.new(account, Store::Setting.today)
                  else guest || Access::Nobody.new
                  end
@@ -40,12 +40,18 @@ module Thistle
         go_through_the_door
       end
 
+      # Whoever sees no property begins one, or reads why; what they send is for nobody.
+      def without_ground
+        halt 404 unless request.safe?
+        redirect to(may?(:add, :property) ? "/records/properties/new" : "/account"), 303
+      end
+
       # Before a route answers. A route that stands in no table answers nobody.
       def admit(route)
         address = Addresses.of(route)
         return if address.thing == "anyone"
 
-        @thing = address.thing_of(params)
+        @thing, @act = address.thing_of(params), address.act
         halt 404 unless address_allowed?(address, params)
         halt confirm_first if address.sure && !sure?
         address.signed.each { |name| params[name] = signature } if signs?

@@ -19,7 +19,7 @@ module Thistle
       end
 
       # Has this copy a door? Without accounts nobody signs in: one person, this machine.
-      def self.any? = !there.empty?
+      def self.door? = !there.empty?
 
       def self.at(email) = there.first(email: email.to_s.strip.downcase)
 

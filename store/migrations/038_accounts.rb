@@ -1,9 +1,7 @@
 # frozen_string_literal: true
 
 # Who may sign in (accounts and what Rodauth keeps beside them), who may do what where (memberships, guest links), and
-# who did what: a row of `trail` for every row that somebody adds, changes, takes back or brings back, written by
-# triggers, so that nothing that writes can forget it. `acting()` is the account that asks (Store::Acting): NULL while
-# nobody does (a start, a restored copy), and then nothing is noted.
+# who did what (trail; Store::TrailNotes writes it).
 Sequel.migration do
   up do
     create_table(:accounts) do
@@ -138,66 +136,6 @@ Sequel.migration do
       index %i[kind row_id]
       index %i[property_id id]
       index %i[account_id id]
-    end
-
-    own, of_patch = "ROW.property_id", "(SELECT property_id FROM patches WHERE id = ROW.patch_id)"
-    by = ->(table, key, column = "property_id") { "(SELECT #{column} FROM #{table} WHERE id = ROW.#{key})" }
-    patch_of = ->(inner) { "(SELECT property_id FROM patches WHERE id = #{inner})" }
-    whose = {
-      arrivals: own, changes: own, cleanings: own, gather_places: own, land_plans: own, layers: own, local_rules: own,
-      memberships: own, guest_links: own, comments: own, patches: own, products_in_use: own, reports: own,
-      rule_settings: own, searches: own, season_plans: own, sightings: own, weather_files: own, work_days: own,
-      zones: own, properties: "ROW.id",
-      checks: of_patch, courses: of_patch, observations: of_patch, pictures: of_patch, planting_plans: of_patch,
-      plantings: of_patch, site_sheets: of_patch, tasks: of_patch, treatments: of_patch, trials: of_patch,
-      waterings: of_patch,
-      course_steps: patch_of[by["courses", "course_id", "patch_id"]],
-      take_counts: patch_of[by["plantings", "planting_id", "patch_id"]],
-      trial_stems: patch_of[by["trials", "trial_id", "patch_id"]],
-      photos: by["reports", "report_id"], taps: by["work_days", "work_day_id"],
-      amendments: "NULL", calibrations: "NULL", kept_searches: "NULL", kit_items: "NULL", label_versions: "NULL",
-      people: "NULL", products: "NULL", seed_lots: "NULL", bundle_arrivals: "NULL", accounts: "NULL"
-    }
-    note = ->(act, table, row, property) do
-      "INSERT INTO trail (at, account_id, act, kind, row_id, property_id) VALUES " \
-        "(strftime('%Y-%m-%d %H:%M:%f', 'now'), acting(), #{act}, '#{table}', #{row}.id, " \
-        "#{property.gsub("ROW", row)})"
-    end
-    # What follows from records by itself is nobody's act.
-    derived = {
-      patches: %i[state standing alive young first_counts parted_share zones_near water_m outline west east south north
-                  lock_version updated_at closed_on slope_deg aspect_deg],
-      properties: %i[season_version last_number], work_days: %i[answer lock_version updated_at],
-      season_plans: %i[answer status fault], land_plans: %i[status fault said figures],
-      arrivals: %i[status report done total], tasks: %i[due_on reason source since_on happened_on until_on]
-    }
-    added = { tasks: " AND NEW.person IS NOT NULL" } # visits that follow from a record are that record's
-
-    gone = %i[deleted_at taken_back_at ended_at dropped_at]
-    whose.each do |table, property|
-      columns = from(table).columns
-      told = columns - [:id] - derived.fetch(table, [])
-      back = gone.find { |name| columns.include?(name) }
-      act = if back
-              "CASE WHEN OLD.#{back} IS NULL AND NEW.#{back} IS NOT NULL THEN 'took back' " \
-                "WHEN OLD.#{back} IS NOT NULL AND NEW.#{back} IS NULL THEN 'brought back' ELSE 'changed' END"
-            else
-              "'changed'"
-            end
-      run "CREATE TRIGGER trail_#{table}_in AFTER INSERT ON #{table} WHEN acting() IS NOT NULL#{added[table]} BEGIN " \
-          "#{note["'added'", table, "NEW", property]}; END"
-      run "CREATE TRIGGER trail_#{table}_new AFTER UPDATE OF #{told.join(", ")} ON #{table} " \
-          "WHEN acting() IS NOT NULL BEGIN #{note[act, table, "NEW", property]}; END"
-      next if table == :tasks
-
-      run "CREATE TRIGGER trail_#{table}_out AFTER DELETE ON #{table} WHEN acting() IS NOT NULL BEGIN " \
-          "#{note["'removed'", table, "OLD", property]}; END"
-    end
-
-    # It only grows.
-    %w[DELETE UPDATE].each do |verb|
-      run "CREATE TRIGGER trail_kept_#{verb.downcase} BEFORE #{verb} ON trail WHEN acting() IS NOT NULL " \
-          "BEGIN SELECT RAISE(ABORT, 'the trail only grows'); END"
     end
   end
 

@@ -42,9 +42,8 @@ module Thistle
 
     def test_it_serves_the_demo_keeps_what_was_entered_and_bears_a_folder_that_lost_something
       serve { assert_includes page.body, "Today's work" }
-      file = SQLite3::Database.new(File.join(@data, "thistle.db"))
-      file.create_function("acting", 0) { |answer| answer.result = nil } # nobody's work (migration 038)
-      file.execute("UPDATE patches SET note = 'mine' WHERE code = 'Q-01'")
+      SQLite3::Database.new(File.join(@data, "thistle.db"))
+                       .execute("UPDATE patches SET note = 'mine' WHERE code = 'Q-01'")
       before = store("SELECT count(*) FROM patches")
       serve do
         assert_equal "200", page("/survey").code

@@ -122,7 +122,6 @@ module Thistle
       Dir.mktmpdir("twin").tap do |folder|
         Store::Restore.new(folder).call(@path)
         db = SQLite3::Database.new(File.join(folder, "thistle.db"))
-        db.create_function("acting", 0) { |answer| answer.result = nil } # nobody's work (migration 038)
         db.execute("UPDATE patches SET note = 'mine'")
         files = db.execute("SELECT file FROM layers ORDER BY id").flatten
         db.execute("UPDATE layers SET file = 'another.elevation' WHERE file = ?", files[1])

@@ -184,7 +184,8 @@ module Thistle
                 table.private + table.secret + [*table.by, *table.key, *table.alike, *table.unique, *table.blob]
 
         assert_empty named - columns, name
-        ids = columns.grep(/_id\z/) - table.refs.keys - table.worked_out - [*table.points&.fetch(:column)]
+        ids = columns.grep(/_id\z/) - table.refs.keys - table.secret - table.worked_out -
+              [*table.points&.fetch(:column)]
 
         assert_empty ids, "#{name} points to something that nobody turns"
       end

@@ -12,12 +12,19 @@ module Thistle
     def q = Store::Property.first(prefix: "Q")
     def product = Store::Product.last
 
+    # On the list of people, with a licence: who applies is asked for there.
+    def setup
+      super
+      Store::Person.create(name: "Walker", roles: "[]", training: "[]", cannot: "[]",
+                           licence_expires_on: Date.new(2027, 1, 1))
+    end
+
     # From the work to a complete record: what is missing is said, on Today too; completed as a correction; a table.
     def test_the_record_that_the_law_wants
       send_form(:post, "/mix/shelf", at: q.id, **TYPED, registration: "=QH-41")
       q.update(record_rule: "strict")
       work = { patch: patch("Q-05").id, method_key: "cut_stump", done_on: "2026-05-12", crew_size: "2", hours: "1",
-               product_id: product.id, product: "100", mix: "200", applicator: "M. Oakes", stems_done: "60",
+               product_id: product.id, product: "100", mix: "200", applicator: "Walker", stems_done: "60",
                area: "300" }
       send_form(:post, "/work/treatments", **work, started_at: "11:00", ended_at: "09:00", left_over: "900")
 
@@ -62,7 +69,7 @@ module Thistle
       assert_equal two.id.to_s, typed.find { |node| node.name == "option" }["value"]
       assert_operator typed.find { |node| node.name == "input" }["value"].to_f, :>, 0
       work = { patch: patch("Q-05").id, method_key: "cut_stump", done_on: "2026-05-12", crew_size: "2", hours: "1",
-               stems_done: "9", product_id: one.id, product: "50", mix: "100", applicator: "M. Oakes",
+               stems_done: "9", product_id: one.id, product: "50", mix: "100", applicator: "Walker",
                middle_temperature: "21", middle_wind: "7" }
       send_form(:post, "/work/treatments", **work, second_product_id: one.id, second_product: "60",
                                                    end_humidity: "120")
@@ -86,7 +93,7 @@ module Thistle
       send_form(:post, "/mix/shelf", at: q.id, **TYPED, expires_on: "2026-01-31")
       send_form(:post, "/work/treatments", patch: patch("Q-05").id, method_key: "cut_stump", done_on: "2026-05-12",
                                            crew_size: "2", hours: "1", product_id: product.id, product: "40",
-                                           mix: "200", applicator: "M. Oakes", stems_done: "60", started_at: "09:00",
+                                           mix: "200", applicator: "Walker", stems_done: "60", started_at: "09:00",
                                            ended_at: "11:00", start_wind: "14", start_temperature: "20",
                                            licence_expires_on: "2026-03-01")
 
@@ -104,7 +111,7 @@ module Thistle
       id = patch("Q-05").id
       send_form(:post, "/work/treatments", patch: id, method_key: "cut_stump", done_on: "2026-05-12", crew_size: "2",
                                            hours: "1", product_id: product.id, product: "10", mix: "20",
-                                           applicator: "M. Oakes", stems_done: "60")
+                                           applicator: "Walker", stems_done: "60")
       follow_redirect!
 
       assert_said "Nobody goes in until 13 May 2026", "Nothing is planted until 11 June 2026"

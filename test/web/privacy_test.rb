@@ -8,11 +8,12 @@ module Thistle
   class PrivacyTest < RackTest
     OF_A_ROUTE = 2 # addresses that are looked at
     # Of the demo: a rare native's name, whom to call, a licence's number, what somebody cannot do.
-    SECRETS = { "the place of rare plants" => /slipper/i, "whom to call" => /555-01[^0]\d|555-010[^0]/, "a licence" => /MA-2291/,
-                "what somebody cannot do" => /Not: (heights|thorn|work)/i }.freeze
+    SECRETS = { "the place of rare plants" => /slipper/i, "whom to call" => /555-01[^0]\d|555-010[^0]/,
+                "a licence" => /MA-2291/, "what somebody cannot do" => /Not: (heights|thorn|work)/i }.freeze
     MAY = { "J. Finch" => ["the place of rare plants", "whom to call", "what somebody cannot do"], "T. Abara" => [],
             "R. Lindqvist" => [], "L. Tran" => [] }.freeze
-    JSON_TOO = %w[/survey/ground /survey/zones /work/people /mix/records / /work/days/1 /recheck /season/calendar].freeze
+    JSON_TOO = %w[/survey/ground /survey/zones /work/people /mix/records / /work/days/1 /recheck
+                  /season/calendar].freeze
 
     MAY.each do |name, may|
       define_method("test_#{name[/\w+$/].downcase}_reaches_what_is_drawn_and_reads_no_secret") do
@@ -34,7 +35,7 @@ module Thistle
       south, north = ring.map(&:last).minmax
 
       assert_nil told["properties"]["name"]
-      assert_equal [0.0] * 4, ([west, east, south, north].map { |at| (at / 0.005 % 1).round(6) % 1 })
+      assert_equal [0.0] * 4, [west, east, south, north].map { |at| (at / 0.005 % 1).round(6) % 1 }
       assert west <= zone.west && zone.east <= east && south <= zone.south && zone.north <= north
       look_as("M. Oakes")
 

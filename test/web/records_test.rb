@@ -105,6 +105,7 @@ module Thistle
     end
 
     def test_the_first_page_begins_a_property
+      db[:memberships].delete
       db[:land_plans].delete
       db[:properties].delete
       get "/"

@@ -93,8 +93,8 @@ module Thistle
     end
 
     def guest_key
-      Store::GuestLink.make(Store::Property.first, kind: "plan", record_id: Store::LandPlan.first.id, for_whom: "Walker",
-                                                   until_on: Date.new(2026, 6, 1)).last
+      Store::GuestLink.make(Store::Property.first, kind: "plan", record_id: Store::LandPlan.first.id,
+                                                   for_whom: "Walker", until_on: Date.new(2026, 6, 1)).last
     end
 
     def bring_bundle

@@ -14,6 +14,7 @@ module Thistle
         SURE = "sure_at" # when the session last showed who it is
         SURE_FOR = 600 # seconds
         IDLE, WHOLE_LIFE = 14 * 86_400, 60 * 86_400 # seconds of a session
+        COST = { t_cost: 2, m_cost: 15, p_cost: 1 }.freeze # argon2id over 32 MB
         TOUCHED = 3600 # seconds between notes that a session is in use
         TOLD = YAML.safe_load_file("#{ROOT}/web/accounts/door.yml").freeze
         WORDS = TOLD["said"]
@@ -54,6 +55,7 @@ module Thistle
           title_instance_variable :@title
           already_logged_in { nil } # to show who one is, once more
 
+          password_hash_cost(COST)
           normalize_login { |login| login.to_s.strip.downcase }
           account_lockouts_deadline_interval({ hours: 1 })
           remember_deadline_interval({ days: 60 })

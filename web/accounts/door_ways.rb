@@ -6,7 +6,7 @@ module Thistle
       # What Rodauth does our way: sessions that a GET does not write, no telling who has an account, the way back.
       module DoorWays
         # A password that nobody has, hashed when the first stranger knocks: it costs them what it costs a member.
-        def self.nobodys = @nobodys ||= Argon2::Password.new(t_cost: 1, m_cost: 15, p_cost: 1).create("nobody's")
+        def self.nobodys = @nobodys ||= Argon2::Password.new(**Door::COST).create("nobody's")
 
         # Signed in, but for the second step?
         def half? = logged_in? && uses_two_factor_authentication? && !two_factor_authenticated?

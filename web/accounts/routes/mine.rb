@@ -57,12 +57,12 @@ module Thistle
           # While nobody has an account, whoever sits here makes the first: its owner answers for all there is.
           def self.first(app)
             app.get "/account/first" do
-              halt 404 if Store::Account.any?
+              halt 404 if Store::Account.door?
               show "accounts/first", form: Forms::First.untouched({}, units:, today:)
             end
 
             app.post "/account/first" do
-              halt 404 if Store::Account.any?
+              halt 404 if Store::Account.door?
               form = Forms::First.new(params, units:, today:)
               next show("accounts/first", status: 422, form:) unless form.store
 

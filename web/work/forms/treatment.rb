@@ -174,7 +174,7 @@ module Thistle
 
           def unlicensed?
             name, on = values.values_at(:applicator, :done_on)
-            return false unless name && on && values[:active_key] && Store::Account.any?
+            return false unless name && on && values[:active_key] && Store::Account.door?
 
             last = Store::Person.where(id: Store::Person.by_name[name.downcase.strip]).get(:licence_expires_on)
             last.nil? || last < on
