@@ -23,6 +23,7 @@ module Thistle
     end
 
     def run
+      PAGES.each { |path| middle(path) } # warm
       plain = without_accounts { PAGES.to_h { |path| [path, middle(path)] } }
       fill
       Store::Setting.write(Store::Account::DEMO, "")

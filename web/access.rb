@@ -21,6 +21,9 @@ module Thistle
       def keeper? = everyone? || account.keeper
       def account_id = account ? account.id : Store::Acting::HERE
 
+      # Do they hold the same roles wherever they hold any?
+      def alike? = @alike ||= @roles.values.map(&:sort).uniq.size < 2
+
       # Ids of the properties that they see; nil for all.
       def property_ids = everyone? ? nil : @roles.keys
       def sees?(property_id) = everyone? || @roles.key?(property_id)
@@ -33,6 +36,13 @@ module Thistle
 
       # May they do so to whatever of the kind is on this property?
       def may?(act, thing, property_id) = everyone? || policy.allows?(roles(property_id), act, thing)
+
+      # How much of a kind they may do so to: :all, :some (what is their own) or :none.
+      def reach(act, thing, property_id)
+        return :all if may?(act, thing, property_id)
+
+        policy.own?(roles(property_id), act, thing) ? :some : :none
+      end
 
       # May they do so to this record, since it is their own? kind: of Store::Belongs.
       def own?(act, thing, property_id, kind, id)
@@ -52,6 +62,7 @@ module Thistle
         def signed_in? = false
         def everyone? = false
         def keeper? = false
+        def alike? = true
         def property_ids = []
         def roles(_) = []
         def sees?(_) = false

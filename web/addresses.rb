@@ -53,6 +53,18 @@ module Thistle
         nil
       end
 
+      # The Address of a path alone, whatever its ids; nil where it is none of the application's.
+      def self.at(app, verb, path)
+        shape = [verb, path.gsub(/\d+/, "0")]
+        @shapes = {} if @shapes.nil? || @shapes.size > SHAPES
+        @shapes.fetch(shape) do
+          route, = route(app, verb, path)
+          @shapes[shape] = route && of(route)
+        end
+      end
+      SHAPES = 5000 # that are kept
+      private_constant :SHAPES
+
       # What routes of a path have in common: how deep it is, and where it begins.
       def self.signs(path) = [path.count("/"), path[%r{\A/[^/]*}]]
 

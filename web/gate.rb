@@ -93,17 +93,30 @@ module Thistle
         redirect to("/account/confirm"), 303
       end
 
-      # May what stands behind a path be asked for? What is no address of ours is for whoever serves it.
+      # May what stands behind a path be asked for? What is no address of ours is for whoever serves it. What a page
+      # names is on a property that whoever asks sees: where they hold the same roles on all of these, no record is
+      # looked up to know that.
       def reach?(verb, path)
         place, query = path.split("?", 2)
-        route, found = Addresses.route(self.class, verb, place.delete_suffix(".json"))
-        return true unless route
+        place = place.to_s.delete_suffix(".json")
+        address = Addresses.at(self.class, verb, place)
+        return true if address.nil? || address.thing == "anyone"
 
-        asked = { **Rack::Utils.parse_query(query.to_s), **found }
-        address = Addresses.of(route)
-        address.thing == "anyone" || address_allowed?(address, asked)
+        by_role = who.alike? && reach_of(address)
+        return by_role == :all if %i[all none].include?(by_role)
+
+        asked = { **Rack::Utils.parse_query(query.to_s), **Addresses.route(self.class, verb, place).last }
+        address_allowed?(address, asked)
       rescue ArgumentError # a query that is none
         false
+      end
+
+      # What their roles alone allow: :all of it, :none, or :some, by whose record it is.
+      def reach_of(address)
+        return :some if address.thing.start_with?("@")
+
+        @held ||= Hash.new { |all, (thing, act)| all[[thing, act]] = who.reach(act, thing, property_chosen&.id) }
+        @held[[address.thing, address.act]]
       end
 
       def address_allowed?(address, asked)

@@ -14,6 +14,7 @@ module Thistle
       def signed_in? = true
       def everyone? = false
       def keeper? = false
+      def alike? = true
       # in the trail
       def account_id = -link.id
       def name = link.for_whom
@@ -21,6 +22,8 @@ module Thistle
       def sees?(property_id) = property_id == link.property_id
       def roles(_) = []
       def may?(act, thing, _) = act == "read" && thing == "library"
+
+      def reach(act, thing, property_id) = may?(act, thing, property_id) ? :all : :some
 
       # kind => [[act, thing], ...] of the link's own record.
       OPENS = { "sheet" => { sheet: [%w[read sheet], %w[add answer]] },
