@@ -49,12 +49,13 @@ module Thistle
         halt refuse(400, fault) if fault
         at_the_door
         without_ground if property_chosen.nil? && !beginning?
-        session[:property] = Whole.read(params["at"]) if who.sees?(Whole.read(params["at"]))
+        turn_by_query
         sent_before
       end
 
       after do
         sent_now
+        note_taken
         response.body = [within_reach(response.body.join)] if response.body.is_a?(Array)
       end
 

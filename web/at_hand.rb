@@ -44,6 +44,14 @@ module Thistle
       # Patches of the property at hand that have a name and want work: a dataset.
       def workable = property.live_patches.wanting_work.exclude(plant_key: nil)
 
+      # An address may turn to a property by its id (at) or, where there are many, by its name (place); to none that
+      # whoever asks does not see.
+      def turn_by_query
+        id = Whole.read(params["at"])
+        id = places.find { |_, name| name == params["place"] }&.first.to_i if params["place"].is_a?(String)
+        session[:property] = id if id.positive? && who.sees?(id)
+      end
+
       # This property is at hand from now on, and its day.
       def turn_to(property) = (@property, @today = veiled(property), nil)
 

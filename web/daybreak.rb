@@ -36,6 +36,7 @@ module Thistle
         follow_weather if Store::Setting.claim("daybreak", days.join(" "))
         return unless Store::Setting.claim("copied", Time.now.strftime("%F %H"))
 
+        Accounts::Weekly.new(Store::Setting.today).call
         Incoming.sweep
         Store::SentForm.sweep
         Store::DailyCopies.new.make_apart

@@ -46,6 +46,14 @@ module Thistle
         redirect to(may?(:add, :property) ? "/records/properties/new" : "/account"), 303
       end
 
+      # What is taken out of the copy stands in the trail.
+      def note_taken
+        return unless request.get? && response.status == 200 && who.signed_in? && !who.everyone?
+        return unless response["Content-Disposition"].to_s.start_with?("attachment")
+
+        Store::Trail.note("took out", "file", property_id: property_chosen&.id, said: request.path_info)
+      end
+
       # Before a route answers. A route that stands in no table answers nobody.
       def admit(route)
         address = Addresses.of(route)

@@ -29,7 +29,8 @@ module Thistle
       DERIVED = {
         patches: %w[state standing alive young first_counts parted_share zones_near water_m outline west east south
                     north lock_version updated_at closed_on slope_deg aspect_deg place],
-        properties: %w[season_version last_number], work_days: %w[answer lock_version updated_at],
+        accounts: %w[seen_id weekly], properties: %w[season_version last_number],
+        work_days: %w[answer lock_version updated_at],
         season_plans: %w[answer status fault], land_plans: %w[status fault said figures],
         arrivals: %w[status report done total], tasks: %w[due_on reason source since_on happened_on]
       }.freeze

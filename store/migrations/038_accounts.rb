@@ -11,6 +11,8 @@ Sequel.migration do
       String :name, null: false
       foreign_key :person_id, :people, on_delete: :set_null
       TrueClass :keeper, null: false, default: false
+      TrueClass :weekly, null: false, default: false # a letter each week with what is new
+      Integer :seen_id, null: false, default: 0 # the last row of the trail that they have read of
       DateTime :created_at, null: false
       DateTime :ended_at
       index :email, unique: true, where: { status_id: [1, 2] }

@@ -98,6 +98,7 @@ module Thistle
     def crawl
       @seen, @dead = {}, []
       by_route = Hash.new(0)
+      @from = {}
       waiting = ["/", *JSON_TOO.map { |path| "#{path}.json".sub("/.json", "/.json") }]
       while (address = waiting.shift)
         route, = Web::Addresses.route(Web::App, "GET", address.split("?").first.delete_suffix(".json"))
@@ -110,13 +111,16 @@ module Thistle
 
     def visit(address, waiting)
       get address
-      return @dead << "#{address} leads nowhere" if last_response.status == 404 && !address.include?(".json")
+      nowhere = last_response.status == 404 && !address.include?(".json")
+      return @dead << "#{@from[address]}: #{address} leads nowhere" if nowhere
 
       @seen[address] = last_response.body
       return unless last_response.media_type == "text/html"
 
-      waiting.concat(Nokogiri::HTML5(last_response.body).css("a[href]").map { |one| one["href"].split("#").first.to_s }
-                                     .grep(%r{\A/(?!account/(?:sign|pass|forg|change|codes|no-|recovery))}))
+      found = Nokogiri::HTML5(last_response.body).css("a[href]").map { |one| one["href"].split("#").first.to_s }
+                      .grep(%r{\A/(?!account/(?:sign|pass|forg|change|codes|no-|recovery))})
+      found.each { |one| @from[one] ||= address }
+      waiting.concat(found)
     end
 
     def secrets(address, body, may)

@@ -5,7 +5,7 @@ module Thistle
     module Accounts
       # This room's JSON.
       module Answers
-        TRAIL = %i[at who act kind number].freeze
+        TRAIL = %i[at who act kind number which].freeze
 
         module_function
 

@@ -74,6 +74,11 @@ module Thistle
           %(<input type="hidden" name="authenticity_token" value="#{scope.csrf}">)
         end
 
+        # In the trail: what somebody did at the door.
+        def noted(act)
+          Store::Trail.note(act, "door", account_id: account ? account_id : session_value)
+        end
+
         # Messages stand where the application keeps its own.
         # rubocop:disable Naming/AccessorMethodName -- Rodauth's names
         def set_notice_flash(message) = session["flash"] = message

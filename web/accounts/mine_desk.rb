@@ -23,7 +23,7 @@ module Thistle
         end
 
         # Where a session is, as far as a browser tells: a phone or a computer.
-        def where(session) = session[:told].to_s.match?(/mobile|phone|tablet/i) ? "A phone" : "A computer"
+        def kind_of(session) = session[:told].to_s.match?(/mobile|phone|tablet/i) ? "A phone" : "A computer"
 
         def password? = db[:account_password_hashes].where(id: account.id).any?
         def passkeys = db[:account_webauthn_keys].where(account_id: account.id).order(:last_use).all

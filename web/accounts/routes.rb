@@ -15,6 +15,9 @@ module Thistle
           def membership_in_path = Store::Membership.live.first(id: Whole.read(params["id"])) || halt(404)
           def account_in_path = Store::Account.there.first(id: Whole.read(params["id"])) || halt(404)
 
+          # What is new for them on what they see.
+          def news_for(account) = Store::News.new(account, properties.map(&:id), staff: staff?)
+
           # The demo's people cannot go: whoever looks next would find nobody there.
           def stay_in_demo
             raise Core::BadInput.new("This is the demo: its people stay.", field: :base) unless demo?.empty?

@@ -5,7 +5,7 @@ module Thistle
     module Accounts
       # Who did what on a property, narrowed by who, what and when; a keeper reads what belongs to no property too.
       class TrailDesk
-        HEADINGS = ["When (UTC)", "Who", "What", "Of", "Number"].freeze
+        HEADINGS = ["When (UTC)", "Who", "What", "Of", "Number", "Which"].freeze
         # Tables in words.
         KINDS = { "accounts" => "account", "amendments" => "correction", "arrivals" => "file brought",
                   "bundle_arrivals" => "bundle", "calibrations" => "sprayer measured", "changes" => "change of shape",
@@ -24,6 +24,21 @@ module Thistle
                   "taps" => "tap", "tasks" => "visit", "treatments" => "work", "trial_stems" => "tag of a trial",
                   "trials" => "trial", "waterings" => "watering", "weather_files" => "weather file",
                   "work_days" => "work day", "zones" => "zone", "door" => "door", "file" => "file" }.freeze
+        MANY = { "patch" => "patches", "person" => "people", "work" => "pieces of work", "seed" => "lots of seed",
+                 "file brought" => "files brought", "change of shape" => "changes of shape",
+                 "step of a course" => "steps of courses", "place to gather" => "places to gather",
+                 "rule of the place" => "rules of the place", "rule put aside" => "rules put aside",
+                 "sprayer measured" => "sprayers measured", "product in use" => "products in use",
+                 "sign of the year" => "signs of the year", "tag of a trial" => "tags of trials",
+                 "property" => "properties", "own data" => "files of own data", "door" => "times at the door" }.freeze
+        private_constant :MANY
+
+        # "3 patches" of a table.
+        def self.counted(count, kind)
+          one = KINDS.fetch(kind, kind)
+          Words.count(count, one, MANY.fetch(one, "#{one}s"))
+        end
+
         HERE = "this machine, before there were accounts"
 
         attr_reader :turns
@@ -48,7 +63,8 @@ module Thistle
         private
 
         def told(row)
-          [row.at.strftime("%F %T"), name_of(row.account_id), row.act, KINDS.fetch(row.kind, row.kind), row.row_id]
+          [row.at.strftime("%F %T"), name_of(row.account_id), row.act, KINDS.fetch(row.kind, row.kind), row.row_id,
+           row.said]
         end
 
         def name_of(id)

@@ -11,7 +11,9 @@ module Thistle
         SHOWN, ODD = 40, 12
         WIDTH, HIGH, STEPS = 240.0, 46.0, 80
 
-        def initialize
+        # places: ids of the properties whose looks may be told one by one; the shares are of all records of the copy.
+        def initialize(places)
+          @places = places
           @efficacy = Store::Learned.efficacy
         end
 
@@ -26,12 +28,14 @@ module Thistle
         # [[Seen, Store::Check]] of looks that stand out.
         def odd
           seen = @efficacy.odd.first(ODD)
-          checks = Store::Check.where(id: seen.map(&:id)).eager(:patch, :treatment).as_hash(:id)
+          checks = here.where(id: seen.map(&:id)).eager(:patch, :treatment).as_hash(:id)
           seen.filter_map { |one| checks[one.id] && [one, checks[one.id]] }
         end
 
         # Looks that somebody left out.
-        def left_out = Store::Check.where(left_out: true, deleted_at: nil).eager(:patch).reverse(:id).limit(ODD).all
+        def left_out = here.where(left_out: true, deleted_at: nil).eager(:patch).reverse(:id).limit(ODD).all
+
+        def here = Store::Check.where(patch_id: Store::Patch.unordered.where(property_id: @places).select(:id))
 
         # A curve of how likely each share is, as a path; its top is the frame's.
         def curve(beta)

@@ -70,7 +70,7 @@ module Thistle
 
         # Open tasks that wait for an event which has not come, the likeliest first.
         def awaited
-          @awaited ||= Store::Task.due(through: today + YEAR).where(happened_on: nil).exclude(event: nil)
+          @awaited ||= Store::Task.due(through: today + YEAR).where(here).where(happened_on: nil).exclude(event: nil)
                                   .where(Sequel[:due_on] > (today + SOON)).limit(SHOWN).all
         end
 
@@ -102,7 +102,7 @@ module Thistle
         end
 
         # Reports that no one has answered: new arrivals, and names that are not settled.
-        def reports = @reports ||= Store::Report.where(answer_key: nil).order(:seen_on).limit(SHOWN).all
+        def reports = @reports ||= Store::Report.where(answer_key: nil, **here).order(:seen_on).limit(SHOWN).all
 
         # Patches that nobody has named: to find out what they are is their work. How many, and the first of them.
         def nameless
@@ -154,9 +154,10 @@ module Thistle
         def visits
           covered = { Sequel[:tasks][:kind] => "treat", Sequel[:p][:state] => Store::Patch::WANTING,
                       Sequel[:p][:plant_key] => REMOVED }
-          Store::Task.due(through: today + SOON).exclude(covered)
+          Store::Task.due(through: today + SOON).where(here).exclude(covered)
         end
 
+        def here = { property_id: @properties.map(&:id) }
         def by_id = @by_id ||= @properties.to_h { |property| [property.id, property] }
 
         # The first patches of a heading: those that a look asks to treat again go before the rest, but for what is

@@ -29,6 +29,18 @@ module Thistle
               go_to "/account", "Your name is kept."
             end
 
+            app.post "/account/seen" do
+              halt 404 unless who.account
+              who.account.update(seen_id: Whole.read(params["last"]))
+              go_to "/", "Noted: what comes after this is new."
+            end
+
+            app.post "/account/weekly" do
+              halt 404 unless who.account
+              who.account.update(weekly: params["weekly"] == "yes")
+              go_to "/account", who.account.weekly ? "A letter comes each Monday." : "No weekly letter."
+            end
+
             app.post "/account/sessions/end" do
               halt 404 unless who.account
               MineDesk.new(who.account, today).end_sessions(params["session"].to_s, mine: env["rodauth"])
@@ -37,7 +49,6 @@ module Thistle
 
             app.get "/account/data" do
               halt 404 unless who.account
-              Store::Trail.note("took out", "own data")
               content_type :json
               attachment "my-data-#{today.iso8601}.json"
               JSON.pretty_generate(OwnData.new(who.account).to_h)

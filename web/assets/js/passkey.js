@@ -1,14 +1,14 @@
 // Forms that ask a passkey: data-passkey says whether one is made or shown, data-options what the door wants of it.
-"use strict";
+'use strict';
 
 (() => {
   const packed = (buffer) =>
     btoa(String.fromCharCode(...new Uint8Array(buffer)))
-      .replaceAll("+", "-")
-      .replaceAll("/", "_")
-      .replaceAll("=", "");
+      .replaceAll('+', '-')
+      .replaceAll('/', '_')
+      .replaceAll('=', '');
   const unpacked = (text) =>
-    Uint8Array.from(atob(text.replaceAll("-", "+").replaceAll("_", "/")), (letter) => letter.charCodeAt(0));
+    Uint8Array.from(atob(text.replaceAll('-', '+').replaceAll('_', '/')), (letter) => letter.charCodeAt(0));
 
   const wanted = (options) => {
     options.challenge = unpacked(options.challenge);
@@ -18,7 +18,7 @@
     return options;
   };
 
-  const ANSWERED = ["attestationObject", "authenticatorData", "clientDataJSON", "signature", "userHandle"];
+  const ANSWERED = ['attestationObject', 'authenticatorData', 'clientDataJSON', 'signature', 'userHandle'];
   const told = (credential) => {
     const id = packed(credential.rawId);
     const given = ANSWERED.filter((name) => credential.response[name]);
@@ -27,28 +27,28 @@
   };
 
   const fault = (form, words) => {
-    const box = form.querySelector("[data-passkey-fault]");
+    const box = form.querySelector('[data-passkey-fault]');
     box.hidden = false;
     box.firstElementChild.textContent = words;
   };
 
-  for (const form of document.querySelectorAll("form[data-passkey]")) {
+  for (const form of document.querySelectorAll('form[data-passkey]')) {
     const way = form.dataset.passkey;
-    form.addEventListener("submit", async (event) => {
+    form.addEventListener('submit', async (event) => {
       event.preventDefault();
       if (!navigator.credentials || !window.PublicKeyCredential)
-        return fault(form, "This browser has no passkeys. Use your password.");
+        return fault(form, 'This browser has no passkeys. Use your password.');
       try {
         const publicKey = wanted(JSON.parse(form.dataset.options));
         const credential = await navigator.credentials[way]({ publicKey });
-        form.querySelector("[data-passkey-answer]").value = told(credential);
+        form.querySelector('[data-passkey-answer]').value = told(credential);
         form.submit();
       } catch {
         fault(
           form,
-          way === "create"
-            ? "No passkey was made. Try again, or keep your password."
-            : "No passkey of this site was shown. Try again, or use your password.",
+          way === 'create'
+            ? 'No passkey was made. Try again, or keep your password.'
+            : 'No passkey of this site was shown. Try again, or use your password.',
         );
       }
     });

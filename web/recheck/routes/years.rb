@@ -8,7 +8,7 @@ module Thistle
         module Years
           def self.registered(app)
             app.get "/recheck/learned" do
-              board = LearnedBoard.new
+              board = LearnedBoard.new(properties.map(&:id))
               show("recheck/learned", board:) { Answers.learned(board) }
             end
 

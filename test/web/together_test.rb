@@ -1,0 +1,126 @@
+# frozen_string_literal: true
+
+require "support/web"
+
+module Thistle
+  # Several people on one land: what is said, who takes what, what is new, and who did what.
+  class TogetherTest < RackTest
+    def look_as(name)
+      get "/glossary"
+      send_form_as last_response, "/account/look-as", account: Store::Account.first(name:).id
+    end
+
+    def send_form_as(page, path, **fields)
+      post path, { authenticity_token: page.body[/name="csrf" content="([^"]+)"/, 1], **fields }
+    end
+
+    # Named with @, it stands under what is new; what is for staff is read by staff alone; taken back, it is gone.
+    def test_a_comment_is_said_found_and_taken_back
+      look_as("J. Finch")
+      patch = patch("Q-02")
+      get "/glossary"
+      send_form_as last_response, "/comments", patch: patch.id, body: "@R. Lindqvist: north side? <b>now</b>"
+      get "/glossary"
+      send_form_as last_response, "/comments", patch: patch.id, body: "The neighbour is cross.", for_staff: "yes"
+      look_as("R. Lindqvist")
+      get "/"
+
+      assert_said "Since you were here", "@R. Lindqvist: north side? &lt;b&gt;now&lt;/b&gt;"
+      get "/survey/patches/#{patch.id}"
+
+      assert_said "north side?"
+      refute_includes last_response.body, "cross"
+      refute_includes last_response.body, "/comments/1/drop", "it is not theirs"
+      get "/glossary"
+      send_form_as last_response, "/comments/1/drop"
+
+      assert_equal 404, last_response.status
+      look_as("J. Finch")
+      get "/survey/patches/#{patch.id}"
+
+      assert_said "The neighbour is cross."
+      get "/glossary"
+      send_form_as last_response, "/comments/1/drop"
+
+      assert_equal 303, last_response.status
+    end
+
+    # A visit is given; what others did since is counted until it is seen; the letter says the same.
+    def test_what_is_new
+      task = Store::Task.due(through: Date.new(2026, 12, 1)).where(property_id: patch("Q-02").property_id).first
+      lindqvist = Store::Account.first(name: "R. Lindqvist")
+      get "/glossary"
+      send_form_as last_response, "/recheck/tasks/#{task.id}/assign", account: lindqvist.id
+      send_form :post, "/replant/water", patch: patch("Q-05").id
+      look_as("R. Lindqvist")
+      get "/"
+
+      assert_said "You take <a", "<b>M. Oakes</b> added 1 watering, Quillback Hollow preserve"
+      assert Web::Accounts::Weekly.new(Date.new(2026, 5, 18)).write(lindqvist)
+      assert_includes Store::Letter.last.body, "M. Oakes added 1 watering."
+      assert_includes Store::Letter.last.body, "You take #{task.patch.code}, due"
+      get "/"
+      send_form_as last_response, "/account/seen", last: last_response.body[/name="last" value="(\d+)"/, 1]
+      get "/"
+
+      refute_includes last_response.body, "added 1 watering"
+    end
+
+    # Monday's letter goes once, to those who want it.
+    def test_the_weekly_letter_goes_once
+      Store::Account.first(name: "J. Finch").update(weekly: true)
+      send_form :post, "/replant/water", patch: patch("Q-05").id
+
+      assert_equal [0, 1, 0], [17, 18, 18].map { |day| Web::Accounts::Weekly.new(Date.new(2026, 5, day)).call }
+    end
+
+    # Every change has its who, files taken out too; it only grows; a steward reads it and takes it along.
+    def test_the_trail
+      patch = patch("Q-04")
+      send_form :delete, "/survey/patches/#{patch.id}"
+      send_form :post, "/survey/changes/#{Store::Change.last.id}/undo"
+      get "/survey/export/geojson"
+      rows = json("/trail.json")["trail"].map { |row| row.values_at("who", "act", "kind", "number") }
+      oakes = "M. Oakes"
+
+      assert_equal [oakes, "took out", "file", nil], rows.first
+      assert_includes rows, [oakes, "took back", "patch", patch.id]
+      assert_includes rows, [oakes, "brought back", "patch", patch.id]
+      error = assert_raises(Sequel::DatabaseError) { Store::Acting.as(1) { Store::Trail.dataset.delete } }
+
+      assert_match(/only grows/, error.message)
+      get "/trail/file?kind=patches"
+
+      assert_equal 3, last_response.body.lines.size
+      look_as("J. Finch")
+
+      assert_equal 404, get("/trail").status
+    end
+
+    # An import that goes on in the background is still whoever's who asked for it.
+    def test_work_in_the_background_is_somebodys
+      zone = Store::Property.first(prefix: "Q")
+      text = "name,latitude,longitude,species\nZ,38.001,-91.402,garlic mustard\n"
+      send_form :post, "/survey/arrivals", at: zone.id, file: upload(text, "z.csv")
+      arrival = Store::Arrival.last
+      wait_for { arrival.refresh.status == "draft" }
+      send_form :post, "/survey/arrivals/#{arrival.id}/take"
+      wait_for { arrival.refresh.status == "taken" }
+
+      assert_equal [1], Store::Trail.where(kind: "patches", act: "added").select_map(:account_id).uniq
+    end
+
+    # Fifty properties: one turns to another by its name.
+    def test_many_properties
+      first = Store::Property.first
+      account = Store::Account.first
+      48.times do |n|
+        made = Store::Property.create(**first.values.except(:id, :calendar_token), name: "Ground #{n}", prefix: "G#{n}")
+        Store::Membership.give(account, made, "steward")
+      end
+      get "/survey?place=#{CGI.escape("Ground 31")}"
+
+      assert_said "<summary>Ground 31</summary>", '<datalist id="all-places">'
+    end
+  end
+end
