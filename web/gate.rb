@@ -97,8 +97,16 @@ module Thistle
 
       def confirm_first
         session["flash"] = Accounts::Door::WORDS["password_authentication_required_error_flash"]
-        session["confirm_password_redirect"] = request.referer.to_s.delete_prefix(request.base_url)
-        redirect to("/account/confirm"), 303
+        back = request.referer.to_s.delete_prefix(request.base_url)
+        session["confirm_password_redirect"] = back
+        # Without a password one shows one's passkey again.
+        way = if Accounts::MineDesk.new(who.account,
+                                        today).password?
+                "confirm"
+              else
+                "sign-in?back=#{Rack::Utils.escape(back)}"
+              end
+        redirect to("/account/#{way}"), 303
       end
 
       # May what stands behind a path be asked for? What is no address of ours is for whoever serves it. What a page

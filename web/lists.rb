@@ -40,6 +40,16 @@ module Thistle
       def members_here = @members_here ||= Store::Members.new(property).accounts
       def everybody = Store::Account.there.order(:id).all
 
+      # Permissions to work on the property at hand; the one that stands today; names of those who can give one.
+      def permissions = Store::Permission.live.where(property_id: property.id).newest.limit(20).all
+      def permitted = Store::Permission.on(property, today)
+
+      def landowners
+        @landowners ||= Store::Members.new(property).rows.filter_map do |row|
+          row.account.name if row.held.any? { |held| held.role == "landowner" }
+        end
+      end
+
       # Bundles that wait to be looked over.
       def bundles_open = Store::BundleArrival.open
 

@@ -8,7 +8,7 @@ module Thistle
               change: :changes, day: :work_days, season_plan: :season_plans, local_rule: :local_rules,
               rule_setting: :rule_settings, weather_file: :weather_files, sighting: :sightings,
               gather_place: :gather_places, land_plan: :land_plans, membership: :memberships,
-              guest_link: :guest_links, comment: :comments }.freeze
+              guest_link: :guest_links, comment: :comments, permission: :permissions }.freeze
       # kind => [table, the column that leads on, the kind that it leads to]
       THROUGH = { picture: %i[pictures patch_id patch], course: %i[courses patch_id patch],
                   step: %i[course_steps course_id course], task: %i[tasks patch_id patch],

@@ -14,8 +14,8 @@ module Thistle
       # {table => its property, in SQL over its row}
       WHOSE = {
         **%i[arrivals changes cleanings gather_places land_plans layers local_rules memberships guest_links comments
-             patches products_in_use reports rule_settings searches season_plans sightings weather_files work_days
-             zones].to_h { |table| [table, OWN] },
+             permissions patches products_in_use reports rule_settings searches season_plans sightings
+             weather_files work_days zones].to_h { |table| [table, OWN] },
         **%i[checks courses observations pictures planting_plans plantings site_sheets tasks treatments trials
              waterings].to_h { |table| [table, OF_PATCH] },
         **%i[amendments calibrations kept_searches kit_items label_versions people products seed_lots bundle_arrivals

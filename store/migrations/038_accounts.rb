@@ -46,11 +46,23 @@ Sequel.migration do
       primary_key :id
       foreign_key :property_id, :properties, null: false, index: true
       foreign_key :patch_id, :patches, index: true
-      foreign_key :task_id, :tasks
       foreign_key :account_id, :accounts
       String :body, text: true, null: false
       TrueClass :for_staff, null: false, default: false
       String :mentions, null: false, default: "[]"
+      DateTime :deleted_at
+      DateTime :created_at, null: false
+    end
+
+    create_table(:permissions) do
+      primary_key :id
+      foreign_key :property_id, :properties, null: false, index: true
+      foreign_key :account_id, :accounts
+      String :person, null: false # who gave it
+      Date :from_on, null: false
+      Date :until_on, null: false
+      TrueClass :herbicide, null: false
+      String :note, text: true
       DateTime :deleted_at
       DateTime :created_at, null: false
     end

@@ -110,6 +110,31 @@ module Thistle
       assert_equal [1], Store::Trail.where(kind: "patches", act: "added").select_map(:account_id).uniq
     end
 
+    # What a landowner lets people do stands where the work is planned; without it, the question does.
+    def test_a_landowner_gives_permission
+      bluff = Store::Property.first(prefix: "B")
+
+      assert_said "No permission for today is on record. Ask L. Tran" if get("/work?at=#{bluff.id}")
+      look_as("L. Tran")
+      get "/permission"
+      asked = { person: "L. Tran", from_on: "2026-05-01", until_on: "2026-04-01", herbicide: "no",
+                note: "Close the gate." }
+      send_form_as last_response, "/permission", **asked
+
+      assert_equal 422, last_response.status
+      assert_said "is before it begins", "Close the gate."
+      send_form_as last_response, "/permission", **asked, until_on: "2026-10-31"
+
+      assert_equal 303, last_response.status
+      look_as("M. Oakes")
+      get "/work?at=#{bluff.id}"
+
+      assert_said "<b>Permission</b> of L. Tran until 31 October 2026, without herbicide", "Close the gate."
+      look_as("R. Lindqvist")
+
+      assert_equal 404, get("/permission").status
+    end
+
     # Fifty properties: one turns to another by its name.
     def test_many_properties
       first = Store::Property.first

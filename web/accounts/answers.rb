@@ -20,6 +20,11 @@ module Thistle
           end
         end
 
+        def permission(one)
+          { id: one.id, person: one.person, from_on: one.from_on, until_on: one.until_on, herbicide: one.herbicide,
+            note: one.note }
+        end
+
         def trail(desk)
           { trail: desk.rows.map { |row| TRAIL.zip(row).to_h } }
         end

@@ -7,7 +7,7 @@ module Thistle
       module Routes
         def self.registered(app)
           app.helpers Helpers
-          app.register Mine, Membership, Together
+          app.register Mine, Membership, Together, Permissions
         end
 
         # What its routes share.
