@@ -52,6 +52,8 @@ module Thistle
         return unless response["Content-Disposition"].to_s.start_with?("attachment")
 
         Store::Trail.note("took out", "file", property_id: property_chosen&.id, said: request.path_info)
+      rescue Sequel::Error => e # a full disk keeps nobody from taking their records out
+        warn "trail: #{e.message}"
       end
 
       # Before a route answers. A route that stands in no table answers nobody.

@@ -110,9 +110,26 @@ module Thistle
       # The year as one line, the same all day.
       def drawn_band_line = Core::Kept::ANSWERS.fetch([:band_line, site]) { plot "band_line", band: }
 
+      # Marks of the year with where each label stands and in which row, so that none lies on another: [[mark, x, row]].
+      # The block says where a day is.
+      def band_labels(marks, width)
+        ends = [-LABEL, -LABEL, -LABEL]
+        marks.map do |mark|
+          half = mark.label.size * LETTER / 2
+          at = yield(mark.date).clamp(half, width - half)
+          row = ends.index { |past| past < at - half } || ends.each_with_index.min.last
+          ends[row] = at + half + 4
+          [mark, at.round(1), row]
+        end
+      end
+      DESK, PHONE = 1232.0, 358.0 # widths of the band
+      LABEL, LETTER = 100.0, 6.0 # of a label and one of its letters
+
       # The band drawn; the same all day for the same rows, so it is drawn once.
       def drawn_band(rows)
-        Core::Kept::ANSWERS.fetch([:band, site, property.name, rows]) { plot "band", band:, rows: }
+        Core::Kept::ANSWERS.fetch([:band, site, property.name, rows]) do
+          [DESK, PHONE].map { |width| plot "band", band:, rows:, width: }.join
+        end
       end
 
       def part(name, **locals) = erb(name.to_sym, layout: false, locals:)
