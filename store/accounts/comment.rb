@@ -6,6 +6,7 @@ module Thistle
     class Comment < Sequel::Model(:comments)
       many_to_one :account, class: "Thistle::Store::Account"
       many_to_one :patch, class: "Thistle::Store::Patch"
+      many_to_one :task, class: "Thistle::Store::Task"
 
       include Live
 
@@ -20,10 +21,10 @@ module Thistle
         end
       end
 
-      # accounts: those who may be named.
-      def self.say(patch, account, body, accounts:, for_staff: false)
+      # accounts: those who may be named; task_id: the visit that it is about, if it is about one.
+      def self.say(patch, account, body, accounts:, for_staff: false, task_id: nil)
         named = accounts.select { |one| body.downcase.include?("@#{one.name.downcase}") }
-        create(property_id: patch.property_id, patch_id: patch.id, account_id: account&.id, body:, for_staff:,
+        create(property_id: patch.property_id, patch_id: patch.id, task_id:, account_id: account&.id, body:, for_staff:,
                mentions: JSON.generate(named.map(&:id)))
       end
 

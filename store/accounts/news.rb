@@ -38,7 +38,13 @@ module Thistle
                         .select { |task| @places.include?(task.patch.property_id) }
       end
 
-      def none? = [lines, mentions, visits].all?(&:empty?)
+      # [Patch] that they take and that want work.
+      def patches
+        @patches ||= Patch.wanting_work.where(taken_by: @account.id, property_id: @places).order(:code).limit(MOST)
+                          .select(:id, :code, :plant_key, :state).all
+      end
+
+      def none? = [lines, mentions, visits, patches].all?(&:empty?)
 
       private
 

@@ -46,6 +46,7 @@ Sequel.migration do
       primary_key :id
       foreign_key :property_id, :properties, null: false, index: true
       foreign_key :patch_id, :patches, index: true
+      foreign_key :task_id, :tasks, on_delete: :set_null
       foreign_key :account_id, :accounts
       String :body, text: true, null: false
       TrueClass :for_staff, null: false, default: false
@@ -78,6 +79,7 @@ Sequel.migration do
     end
 
     alter_table(:kept_searches) { add_column :account_id, Integer, null: false, default: 0 } # 0: this machine
+    alter_table(:patches) { add_foreign_key :taken_by, :accounts, on_delete: :set_null, index: true }
     alter_table(:tasks) { add_foreign_key :account_id, :accounts, on_delete: :set_null, index: true }
 
     # What Rodauth keeps, by its own names.

@@ -47,7 +47,7 @@ module Thistle
       assert_operator Core::Decide::Priority::Parts.neighbours(one), :<, 1
     end
 
-    # A zone that comes or goes is told to the patches whose rank it touches.
+    # A zone that comes or goes is told (of a secret one, its kind alone) to the patches whose rank it touches.
     def test_a_new_zone_moves_the_rank
       patch = Testing.patch("Q-04")
       lon, lat = patch.shape.centre
@@ -56,7 +56,7 @@ module Thistle
       zone.save
       zone.tell
 
-      assert_equal({ label: "Orchids", m: 0.0, worth: 1.0 }, candidates.fetch("Q-04").place.precious)
+      assert_equal({ label: "rare plants", m: 0.0, worth: 1.0 }, candidates.fetch("Q-04").place.precious)
       zone.take_off
       zone.tell
 

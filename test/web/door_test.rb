@@ -106,6 +106,8 @@ module Thistle
 
       assert_equal 422, last_response.status
       send_new.call("eleven frogs and a kettle")
+
+      assert_equal "Your account was changed", letter.subject
       sign_in(MAIL, "eleven frogs and a kettle")
 
       assert_predicate self, :in?

@@ -51,11 +51,12 @@ module Thistle
       lindqvist = Store::Account.first(name: "R. Lindqvist")
       get "/glossary"
       send_form_as last_response, "/recheck/tasks/#{task.id}/assign", account: lindqvist.id
+      send_form :post, "/survey/patches/#{patch("Q-01").id}/taken", account: lindqvist.id
       send_form :post, "/replant/water", patch: patch("Q-05").id
       look_as("R. Lindqvist")
       get "/"
 
-      assert_said "You take <a", "<b>M. Oakes</b> added 1 watering, Quillback Hollow preserve"
+      assert_said ">Q-01</a></li>", "You take <a", "<b>M. Oakes</b> added 1 watering, Quillback Hollow preserve"
       assert Web::Accounts::Weekly.new(Date.new(2026, 5, 18)).write(lindqvist)
       assert_includes Store::Letter.last.body, "M. Oakes added 1 watering."
       assert_includes Store::Letter.last.body, "You take #{task.patch.code}, due"

@@ -70,18 +70,6 @@ module Thistle
           two_factor_auth_redirect "/"
           logout_redirect { login_path }
           default_redirect "/account"
-          after_login do
-            remember_login if param_or_nil("remember_me") == "yes"
-            noted "signed in"
-          end
-          before_logout { noted "signed out" }
-          after_account_lockout { noted "was locked out" }
-          after_reset_password { noted "chose a password by letter" }
-          after_change_password { noted "changed the password" }
-          after_webauthn_setup { noted "made a passkey" }
-          after_webauthn_remove { noted "took a passkey off" }
-          after_otp_setup { noted "set codes up" }
-          after_otp_disable { noted "asks for no codes" }
           send_email { |mail| Post.send(mail) }
           create_email { |subject, body| { to: email_to, subject:, body: } }
           reset_password_email_body { Letters.reset(account[:name], reset_password_email_link) }

@@ -74,9 +74,23 @@ module Thistle
           %(<input type="hidden" name="authenticity_token" value="#{scope.csrf}">)
         end
 
-        # In the trail: what somebody did at the door.
-        def noted(act)
-          Store::Trail.note(act, "door", account_id: account ? account_id : session_value)
+        # What is done at the door stands in the trail; what changes how one gets in is told in a letter too.
+        NOTED = { before_logout: "signed out", after_account_lockout: "was locked out" }.freeze
+        TOLD = { after_reset_password: "chose a password by letter", after_change_password: "changed the password",
+                 after_change_login: "changed the address", after_webauthn_setup: "made a passkey",
+                 after_webauthn_remove: "took a passkey off", after_otp_setup: "set up codes of a phone",
+                 after_otp_disable: "put away the codes of a phone" }.freeze
+        { **NOTED, **TOLD }.each do |moment, act|
+          define_method(moment) do
+            super()
+            noted(act, told: TOLD.key?(moment))
+          end
+        end
+
+        def after_login
+          super
+          remember_login if param_or_nil("remember_me") == "yes"
+          noted("signed in")
         end
 
         # Messages stand where the application keeps its own.
@@ -98,6 +112,14 @@ module Thistle
         end
 
         private
+
+        def noted(act, told: false)
+          id = account ? account_id : session_value
+          Store::Trail.note(act, "door", account_id: id)
+          return unless told && (who = Store::Account[id])
+
+          Post.send(to: who.email, subject: "Your account was changed", body: Letters.changed(who.name, act))
+        end
 
         def now_sure = session[Door::SURE] = Time.now.to_i
 

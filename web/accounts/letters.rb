@@ -18,6 +18,11 @@ module Thistle
             "#{link}\n\nIf you did not try them, choose another password once you are in.\n"
         end
 
+        def changed(name, act)
+          "#{name},\n\nwhoever signed in with your account just #{act}.\n\n" \
+            "If it was not you, ask the steward to close the account's sessions, and choose another password.\n"
+        end
+
         def invitation(name, by, places, link, days)
           "#{name},\n\n#{by} gave you an account for the records of #{places}. Choose a password here, within " \
             "#{Words.count(days, "day")}:\n\n#{link}\n\nOnce you are in you can make a passkey, and need no password.\n"

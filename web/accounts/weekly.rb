@@ -37,6 +37,7 @@ module Thistle
 
         def body(account, news)
           visits = news.visits.map { |one| "You take #{one.patch.code}, due #{Words.full_day(one.due_on)}." }
+          visits << "You take #{news.patches.map(&:code).join(", ")}." if news.patches.any?
           named = news.mentions.map { |one| "#{one.said_by} on #{one.patch.code}: #{one.body}" }
           done = news.lines.map do |one|
             "#{one.name} #{one.act} #{TrailDesk.counted(one.count, one.kind)}."
