@@ -16,11 +16,6 @@ module Thistle
         freeze
       end
 
-      def things = @things.keys
-
-      # The thing in words. Raises KeyError.
-      def text(thing) = @things.fetch(thing).fetch("text")
-
       # May someone with one of these roles do so, whoever's it is? Raises KeyError for a thing or act unknown.
       def allows?(roles, act, thing) = any?(roles, @things.fetch(thing), act)
 

@@ -99,7 +99,7 @@ module Thistle
 
       def confirm_first
         session["flash"] = Accounts::Door::WORDS["password_authentication_required_error_flash"]
-        back = request.referer.to_s.delete_prefix(request.base_url)
+        back = request.referer.to_s.delete_prefix(request.base_url)[BACK] || "/"
         session["confirm_password_redirect"] = back
         # Without a password one shows one's passkey again.
         way = if Accounts::MineDesk.new(who.account,

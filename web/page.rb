@@ -64,6 +64,12 @@ module Thistle
         request.session_options[:skip] = true
       end
 
+      # A picture that this browser may keep for so many seconds; where people have accounts, two of them may share it,
+      # and it asks each time.
+      def kept_for(seconds)
+        who.everyone? ? cache_control(:private, max_age: seconds) : cache_control(:private, :no_cache)
+      end
+
       # May it be asked before there is any property?
       def beginning?
         request.path_info.match?(BEGINNING)

@@ -5,8 +5,7 @@ module Thistle
     # Model: somebody who may sign in. Nothing but a name and an address is asked of them; `person_id` is who they are
     # on the list of people, if anybody said so. A keeper answers for the whole copy.
     class Account < Sequel::Model(:accounts)
-      INVITED, OPEN, CLOSED = 1, 2, 3
-      STATUS = { INVITED => "invited", OPEN => "open", CLOSED => "closed" }.freeze
+      OPEN, CLOSED = 2, 3 # Rodauth's status
 
       DEMO = "demo" # a setting: this copy shows itself, nobody signs in
 
@@ -22,10 +21,6 @@ module Thistle
       def self.door? = !there.empty?
 
       def self.at(email) = there.first(email: email.to_s.strip.downcase)
-
-      def open? = status_id == OPEN
-      def closed? = status_id == CLOSED
-      def status = STATUS.fetch(status_id)
 
       # What they hold that has not run out: [Membership].
       def held(today) = memberships_dataset.standing(today).all

@@ -6,7 +6,7 @@ Sequel.migration do
   up do
     create_table(:accounts) do
       primary_key :id
-      Integer :status_id, null: false, default: 1 # Rodauth's: 1 invited, 2 open, 3 closed
+      Integer :status_id, null: false, default: 2 # Rodauth's: 1 not verified, 2 open, 3 closed
       String :email, null: false
       String :name, null: false
       foreign_key :person_id, :people, on_delete: :set_null
@@ -39,7 +39,6 @@ Sequel.migration do
       Date :until_on, null: false
       DateTime :created_at, null: false
       DateTime :ended_at
-      DateTime :used_at
     end
 
     create_table(:comments) do

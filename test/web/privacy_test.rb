@@ -60,6 +60,20 @@ module Thistle
       refute_includes last_response.body, "Q-0"
     end
 
+    # A calendar's link shows that property's, until its day; another key shows nothing.
+    def test_a_guests_calendar
+      _, key = Store::GuestLink.make(Store::Property.first(prefix: "B"), kind: "calendar", for_whom: "The Trans",
+                                                                         until_on: Date.new(2026, 5, 12))
+      clear_cookies
+
+      assert_includes get("/calendars/#{key}.ics").body, "BEGIN:VCALENDAR"
+      assert_equal 404, get("/calendars/#{key.reverse}.ics").status
+      assert_equal 404, get("/shared/#{key}").status
+      Store::Setting.write("today", "2026-05-13")
+
+      assert_equal 404, get("/calendars/#{key}.ics").status
+    end
+
     # A guest by a link sees one sheet, answers it under the link's name, and nothing else.
     def test_a_guest_sees_one_thing
       send_form :post, "/identify/reports", "c[habit]": "vine", patch: patch("Q-03").id

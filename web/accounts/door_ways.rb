@@ -87,6 +87,12 @@ module Thistle
           end
         end
 
+        # What the browser kept of pictures goes with the session.
+        def after_logout
+          super
+          response.headers["Clear-Site-Data"] = %("cache")
+        end
+
         def after_login
           super
           remember_login if param_or_nil("remember_me") == "yes"

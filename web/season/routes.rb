@@ -122,7 +122,8 @@ module Thistle
           # The address with a key is for programs that subscribe: it needs no session, and says nothing to who has no
           # key.
           app.get "/calendars/:key.ics" do
-            owner = params["key"].size >= 16 && Store::Property.first(calendar_token: params["key"])
+            key = params["key"]
+            owner = Store::Property.first(calendar_token: key) || guests_calendar(key) if key.size >= 16
             halt 404 unless owner
             content_type "text/calendar", charset: "utf-8"
             Calendar.new(owner, today).to_ics

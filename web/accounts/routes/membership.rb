@@ -112,8 +112,14 @@ module Thistle
           end
         end
 
-        # The page of members, for whatever sends a form of it back.
+        # The page of members, for whatever sends a form of it back; what a guest's key shows.
         module Helpers
+          # The property whose calendar a guest's key shows; nil for none.
+          def guests_calendar(key)
+            link = Store::GuestLink.by_key(key, Store::Setting.today)
+            link.property if link&.kind == "calendar"
+          end
+
           def show_members(status: 200, form: nil, guest: nil, link: nil, &data)
             form ||= Forms::Member.untouched({ "role" => "volunteer" }, units:, today:)
             guest ||= Forms::Guest.untouched({ "kind" => "calendar", "until_on" => (today + 90).iso8601 }, units:,

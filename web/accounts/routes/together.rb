@@ -33,7 +33,6 @@ module Thistle
                 go_to "/survey/patches/#{comment.patch_id}#said", path == "drop" ? "Taken back." : "It stands again."
               end
             end
-
           end
 
           def self.taken(app)

@@ -63,7 +63,7 @@ module Thistle
             app.get "/identify/photos/:id" do
               photo = Store::Photo[Whole.read(params["id"])] || halt(404)
               content_type photo.media
-              cache_control :private, max_age: 3600
+              kept_for 3600
               photo.bytes
             end
           end

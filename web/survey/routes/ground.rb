@@ -94,14 +94,14 @@ module Thistle
               layer = layer_at(params["id"])
               halt 404 unless layer.kind == "elevation"
               content_type "image/png"
-              cache_control :private, max_age: 86_400
+              kept_for 86_400
               Core::Kept::ANSWERS.fetch([:shade, layer.file]) { Layering.shade(layer.grid) }
             end
 
             app.get "/survey/layers/:id/picture" do
               layer = layer_at(params["id"])
               halt 404 unless layer.kind == "picture"
-              cache_control :private, max_age: 86_400
+              kept_for 86_400
               head = File.binread(layer.path, 16)
               send_file layer.path, type: Formats::Image::TYPES.find { |_, sign| head.start_with?(sign) }.first
             end
@@ -112,7 +112,7 @@ module Thistle
               file = Formats::MBTiles.new(layer.path)
               tile = file.tile(*params.values_at("zoom", "column", "row").map { |text| Whole.read(text) }) || halt(404)
               content_type file.media
-              cache_control :private, max_age: 86_400
+              kept_for 86_400
               tile
             ensure
               file&.close

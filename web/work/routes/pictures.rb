@@ -22,7 +22,7 @@ module Thistle
             app.get "/work/pictures/:id" do
               picture = Store::Picture.live[id: Whole.read(params["id"])] || halt(404)
               content_type picture.media
-              cache_control :private, max_age: 3600
+              kept_for 3600
               picture.bytes
             end
 
