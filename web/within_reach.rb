@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "cgi"
+
 module Thistle
   module Web
     # A page for whoever may not do all that it offers: forms and buttons that would be refused are not drawn, links
@@ -7,6 +9,7 @@ module Thistle
     class WithinReach
       ACTION, METHOD, HREF = %w[action method href].map { |name| /\b#{name}="([^"]*)"/ }
       FORM, LINK, MENU = /<form\b[^>]*>/m, /<a\b[^>]*>/m, %r{<nav\b.*?</nav>}m
+      OTHER_VERB, BUTTON = /name="_method" value="(\w+)"/, /class="[^"]*\bbtn\b/
       # What holds nothing any more once its form is gone.
       EMPTY = [%r{<details\b[^>]*>\s*<summary\b[^>]*>[^<]*(?:<(?!/summary)[^<]*)*</summary>\s*</details>}m,
                %r{<p class="moves">\s*</p>}m,
@@ -20,49 +23,49 @@ module Thistle
 
       # Read as bytes: places in text of several bytes a letter are slow to find.
       def call(page)
-        less = less_of(page.b)
-        less.force_encoding(page.encoding)
+        bytes = page.b
+        less = without_links(without_forms(bytes))
+        return page if less.equal?(bytes)
+
+        EMPTY.reduce(less) { |text, pattern| text.gsub(pattern, "") }.force_encoding(page.encoding)
       end
 
       private
 
-      def less_of(page)
-        less = parts(page, FORM, "</form>") { |form| keep_form?(form) ? form : "" }
-        less = less.gsub(MENU) { |menu| links(menu) { "" } }
-        less = links(less) { |tag, words| tag.match?(/class="[^"]*\bbtn\b/) ? "" : "<span>#{words}</span>".b }
-        less == page ? page : EMPTY.reduce(less) { |text, pattern| text.gsub(pattern, "") }
+      def without_forms(page)
+        without(page, FORM, "</form>") { |tag, rest| "" unless may?(verb(tag, rest), value(tag, ACTION)) }
       end
 
-      # The page with what the block makes of each part from an opening tag to its end.
-      def parts(page, opening, closing)
-        made, at = "".b, 0
-        while (found = opening.match(page, at))
-          past = page.index(closing, found.end(0)) or break
-          past += closing.size
-          made << page[at...found.begin(0)] << yield(page[found.begin(0)...past])
-          at = past
-        end
-        made << page[at..]
-      end
+      # In a menu a link that leads nowhere goes whole; elsewhere its words stay, unless it is a button.
+      def without_links(page)
+        menus = page.to_enum(:scan, MENU).map { Regexp.last_match.offset(0) }
+        without(page, LINK, "</a>") do |tag, words, at|
+          next if may?("GET", value(tag, HREF))
 
-      # The page with its links, those out of reach as the block says: their tag, the words between.
-      def links(page)
-        parts(page, LINK, "</a>") do |link|
-          tag = link[LINK]
-          keep_link?(tag) ? link : yield(tag, link[tag.size...-4])
+          whole = tag.match?(BUTTON) || menus.any? { |from, past| at.between?(from, past) }
+          whole ? "" : "<span>#{words.call}</span>".b
         end
       end
 
-      def keep_form?(part)
-        tag = part[FORM]
-        path = value(tag, ACTION) or return true
-        verb = part[/name="_method" value="(\w+)"/, 1] || value(tag, METHOD) || "get"
-        may?(verb.upcase, path)
+      # The page with other words in the place of parts. The block is given a part's opening tag, what reads the rest
+      # of it, and where it begins; it answers nil where the part stays. The same page where all stay.
+      def without(page, opening, closing)
+        made, from, at = nil, 0, 0
+        while (start = page.index(opening, at))
+          tag = Regexp.last_match(0)
+          at = start + tag.size
+          past = nil
+          rest = -> { page[at...(past ||= page.index(closing, at) || page.size)] }
+          instead = yield(tag, rest, start) or next
+          (made ||= "".b) << page[from...start] << instead
+          at = from = (past || page.index(closing, at) || page.size) + closing.size
+        end
+        made ? made << page[from..].to_s : page
       end
 
-      def keep_link?(tag)
-        path = value(tag, HREF)
-        path.nil? || !path.match?(%r{\A/(?!/)}) || may?("GET", path)
+      def verb(tag, rest)
+        method = value(tag, METHOD)&.upcase || "GET"
+        method == "POST" ? rest.call[OTHER_VERB, 1]&.upcase || method : method
       end
 
       def value(tag, attribute)
@@ -70,7 +73,10 @@ module Thistle
         text&.include?("&") ? CGI.unescapeHTML(text) : text
       end
 
+      # What is no path of ours is for whoever serves it.
       def may?(verb, path)
+        return true unless path&.start_with?("/") && !path.start_with?("//")
+
         place = path.split("#").first
         @known.fetch([verb, place]) { |key| @known[key] = @may.call(*key) }
       end
