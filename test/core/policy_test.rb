@@ -6,7 +6,8 @@ module Thistle
   # Who may do what, by a small table of its own and by the shipped one.
   class PolicyRulesTest < Minitest::Test
     SMALL = { "own_days" => 3, "roles" => { "lead" => { "text" => "lead", "says" => "leads" } },
-              "things" => { "day" => { "text" => "a day", "read" => ["lead"], "own" => { "read" => ["volunteer"] } } } }.freeze
+              "things" => { "day" => { "text" => "a day", "read" => ["lead"],
+                                     "own" => { "read" => ["volunteer"] } } } }.freeze
 
     def policy = @policy ||= Core::Policy.new(SMALL)
 
