@@ -7,7 +7,7 @@ module Thistle
   class PolicyRulesTest < Minitest::Test
     SMALL = { "own_days" => 3, "roles" => { "lead" => { "text" => "lead", "says" => "leads" } },
               "things" => { "day" => { "text" => "a day", "read" => ["lead"],
-                                     "own" => { "read" => ["volunteer"] } } } }.freeze
+                                       "own" => { "read" => ["volunteer"] } } } }.freeze
 
     def policy = @policy ||= Core::Policy.new(SMALL)
 
