@@ -242,6 +242,21 @@ module Thistle
       assert_nil Store::Account.at("a@b.example")
     end
 
+    # Whoever has no password shows a passkey again before how they get in is changed; both addresses hear of another.
+    def test_how_one_gets_in_is_changed_by_whoever_it_is
+      sign_in
+      Sequel::Model.db[:account_password_hashes].where(id: @oakes.id).delete
+      Time.stub(:now, Time.now + 3600) do
+        assert_equal 302, get("/account/change-address").status
+        assert_equal "/account/sign-in", last_response.location
+      end
+      Web::Accounts::Newcomer.password(@oakes, GOOD)
+      at_door("/account/change-address", login: "new@quillback.example", password: GOOD)
+
+      assert_equal "new@quillback.example", @oakes.refresh.email
+      assert_equal [MAIL, "new@quillback.example"], Store::Letter.select_order_map(:address)
+    end
+
     # The last steward and the last keeper cannot go.
     def test_somebody_answers_for_everything
       sign_in

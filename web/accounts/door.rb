@@ -103,6 +103,7 @@ module Thistle
 
         def through(r)
           rodauth.hold_up if rodauth.from_elsewhere?
+          rodauth.show_passkey_first if rodauth.shows_passkey_first?
           r.session["login_redirect"] = r.params["back"] if r.get? && Gate::BACK.match?(r.params["back"].to_s)
           r.on("account") do
             r.rodauth

@@ -58,6 +58,19 @@ module Thistle
           false
         end
 
+        # Pages that change how one gets in ask for the password; whoever has none shows the passkey once more.
+        CHANGES = %w[change-address passkeys passkey-off codes no-codes recovery-codes password-alone].freeze
+
+        def shows_passkey_first?
+          logged_in? && !sure? && CHANGES.include?(request.path.delete_prefix("#{prefix}/")) && !has_password?
+        end
+
+        def show_passkey_first
+          set_session_value(login_redirect_session_key, request.path)
+          set_redirect_error_flash "Show your passkey once more first."
+          redirect login_path
+        end
+
         # A link that somebody followed from a letter comes without the session (same-site strict): the page asks for
         # itself again, from here.
         def from_elsewhere?
@@ -93,6 +106,12 @@ module Thistle
           response.headers["Clear-Site-Data"] = %("cache")
         end
 
+        # The old address hears of it too.
+        def before_change_login
+          super
+          @address_before = account[:email]
+        end
+
         def after_login
           super
           remember_login if param_or_nil("remember_me") == "yes"
@@ -124,7 +143,9 @@ module Thistle
           Store::Trail.note(act, "door", account_id: id)
           return unless told && (who = Store::Account[id])
 
-          Post.send(to: who.email, subject: "Your account was changed", body: Letters.changed(who.name, act))
+          [@address_before, who.email].compact.uniq.each do |to|
+            Post.send(to:, subject: "Your account was changed", body: Letters.changed(who.name, act))
+          end
         end
 
         def now_sure = session[Door::SURE] = Time.now.to_i
