@@ -58,7 +58,7 @@ module Thistle
             end
 
             app.post "/accounts/:id/keeper" do
-              account = account_in_path.update(keeper: true)
+              account = account_in_path.tap { |one| one.update(keeper: true) }
               go_to "/members", "#{account.name} answers for this copy too."
             end
           end
