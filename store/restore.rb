@@ -68,6 +68,10 @@ module Thistle
         end
       end
 
+      # What opened the door when the copy was made, and may have been ended since: everybody signs in anew.
+      OPENED = %i[account_active_session_keys account_remember_keys account_password_reset_keys].freeze
+      private_constant :OPENED
+
       # The copy comes up to date, names its layers as they will lie here, and differs from whatever a running server
       # has kept of the years that it worked out.
       def newer(copy, fresh)
@@ -77,6 +81,7 @@ module Thistle
         db.transaction do
           fresh.each { |file, name| db[:layers].where(file:).update(file: name) unless file == name }
           db[:properties].update(season_version: Sequel[:season_version] + Time.now.to_i)
+          OPENED.each { |table| db[table].delete }
         end
       rescue Sequel::Migrator::Error
         refuse "The copy was made by a newer version of this program. Bring the program up to date first."

@@ -69,7 +69,7 @@ module Thistle
       assert_selector "summary", text: "M. Oakes"
       faults = Browser::SIZES.keys.flat_map do |size|
         resize size
-        %w[/account /members /trail /outbox /account/passkeys /account/codes
+        %w[/account /members /trail /outbox /permission /account/passkeys /account/codes
            /account/change-password].flat_map do |view|
           visit view
           wide = evaluate_script("document.documentElement.scrollWidth - document.documentElement.clientWidth")

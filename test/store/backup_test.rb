@@ -48,6 +48,16 @@ module Thistle
       assert_equal 1, Dir[File.join(@folder, "copies", "before-restore-*.zip")].size, "what was there before is kept"
     end
 
+    # Whoever was signed in when the copy was made is not, once it is back: they may have been sent away since.
+    def test_a_copy_opens_no_door
+      sessions = Sequel::Model.db[:account_active_session_keys]
+      sessions.insert(account_id: 1, session_id: "of last night")
+      backup.write(@path)
+      restore(@path)
+
+      assert_empty Sequel::Model.db[:account_active_session_keys].all
+    end
+
     def test_a_copy_that_is_not_whole_is_refused_and_changes_nothing
       backup.write(@path)
       Testing.patch("Q-01").update(note: "mine")
