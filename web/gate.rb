@@ -19,7 +19,11 @@ module Thistle
                  end
       end
 
-      def demo? = @demo ||= Store::Setting.read(Store::Account::DEMO).to_s
+      # Does this copy show itself, so that nobody signs in?
+      def demo?
+        @demo = !Store::Setting.read(Store::Account::DEMO).to_s.empty? if @demo.nil?
+        @demo
+      end
 
       # May whoever asks do so on the property at hand (or another)? For buttons and parts of pages.
       def may?(act, thing, on: property_chosen&.id) = who.may?(act.to_s, thing.to_s, on)
@@ -71,7 +75,7 @@ module Thistle
       def signature = who.account&.name || (who.name if who.is_a?(GuestAccess))
 
       # Does the account sign what whoever asks decides? In the demo anybody may be sitting there.
-      def signs? = !signature.nil? && demo?.empty?
+      def signs? = !signature.nil? && !demo?
 
       # What a link to a record promises whoever asks.
       def amend_word = may?(:change, :record) ? "correct" : "details"
@@ -95,20 +99,15 @@ module Thistle
       def reaches_all? = who.everyone? || (who.keeper? && who.roles(property_chosen&.id).include?("steward"))
 
       # Has the session shown lately who it is? Asked before what cannot be undone.
-      def sure? = who.everyone? || !demo?.empty? || env["rodauth"]&.sure?
+      def sure? = who.everyone? || demo? || env["rodauth"]&.sure?
 
       def confirm_first
         session["flash"] = Accounts::Door::WORDS["password_authentication_required_error_flash"]
         back = request.referer.to_s.delete_prefix(request.base_url)[BACK] || "/"
         session["confirm_password_redirect"] = back
         # Without a password one shows one's passkey again.
-        way = if Accounts::MineDesk.new(who.account,
-                                        today).password?
-                "confirm"
-              else
-                "sign-in?back=#{Rack::Utils.escape(back)}"
-              end
-        redirect to("/account/#{way}"), 303
+        known = Accounts::MineDesk.new(who.account, today).password?
+        redirect to(known ? "/account/confirm" : "/account/sign-in?back=#{Rack::Utils.escape(back)}"), 303
       end
 
       # May what stands behind a path be asked for? What is no address of ours is for whoever serves it. What a page
@@ -179,7 +178,7 @@ module Thistle
       end
 
       def account_at_hand
-        return Store::Account.there.first(id: env[ACCOUNT]) if demo?.empty?
+        return Store::Account.there.first(id: env[ACCOUNT]) unless demo?
 
         Store::Account.there.first(id: session[LOOKS_AS]) || Store::Account.there.order(:id).first(keeper: true)
       end

@@ -20,7 +20,7 @@ module Thistle
 
           # The demo's people cannot go: whoever looks next would find nobody there.
           def stay_in_demo
-            raise Core::BadInput.new("This is the demo: its people stay.", field: :base) unless demo?.empty?
+            raise Core::BadInput.new("This is the demo: its people stay.", field: :base) if demo?
           end
 
           # The address of this copy as whoever asks reached it.

@@ -84,7 +84,7 @@ module Thistle
           # The demo is looked at as any of its people.
           def self.demo(app)
             app.post "/account/look-as" do
-              halt 404 if demo?.empty?
+              halt 404 unless demo?
               account = Store::Account.there.first(id: Whole.read(params["account"])) || halt(404)
               session.delete("property")
               session[Gate::LOOKS_AS] = account.id
