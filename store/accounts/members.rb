@@ -34,8 +34,8 @@ module Thistle
       end
 
       def seen
-        @seen ||= db[:account_active_session_keys].where(account_id: held.keys).group(:account_id)
-                                                  .select_hash(:account_id, Sequel.function(:max, :last_use).as(:last))
+        @seen ||= db[:account_active_session_keys].where(account_id: held.keys).order(:last_use)
+                                                  .select_hash(:account_id, :last_use) # the last of each
       end
     end
   end

@@ -209,6 +209,8 @@ module Thistle
     def test_an_invitation_and_a_role_that_ends
       sign_in
       form = page_token("/members")
+
+      assert_said "last here"
       post "/members", { authenticity_token: form, email: "New@Q.example", name: "N. Ewell", role: "lead" }
 
       assert_equal "Your account for Quillback Hollow preserve", letter.subject
