@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "logger"
 require "rotp"
 require "support/web"
 
@@ -156,10 +157,15 @@ module Thistle
     def test_a_get_does_not_write
       sign_in
       get "/survey"
-      before = Sequel::Model.db.get(Sequel.lit("total_changes()"))
+      log = StringIO.new
+      Sequel::Model.db.loggers << (logger = Logger.new(log))
       5.times { get "/survey" }
 
-      assert_equal before, Sequel::Model.db.get(Sequel.lit("total_changes()"))
+      assert_equal 200, last_response.status
+      assert_match(/SELECT/, log.string)
+      refute_match(/INSERT|UPDATE|DELETE/, log.string)
+    ensure
+      Sequel::Model.db.loggers.delete(logger)
     end
 
     def test_a_phone_is_remembered_until_it_is_forgotten
