@@ -35,6 +35,15 @@ module Thistle
       # Patches on which a course or a trial can begin.
       def patches_to_begin = workable.select(:id, :code, :plant_key).limit(WALKED).all
 
+      # What a link can show a guest: {kind and id => words}.
+      def guests_may_see
+        here = { property_id: property.id }
+        sheets = Store::Report.where(here).reverse(:id).limit(LAST).select_map(:id)
+        plans = Store::LandPlan.live.where(here).reverse(:version).limit(LAST).select_map(%i[id version])
+        { "calendar" => "the calendar", **sheets.to_h { |id| ["sheet-#{id}", "sheet #{id}, for a specialist"] },
+          **plans.to_h { |id, version| ["plan-#{id}", "management plan, version #{version}"] } }
+      end
+
       # Links of guests that still open something; who may see the property at hand, by name; everybody, for the demo.
       def guest_links = Store::GuestLink.standing(today).where(property_id: property.id).newest.all
       def members_here = @members_here ||= Store::Members.new(property).accounts

@@ -234,7 +234,7 @@ module Thistle
 
       assert_equal 404, last_response.status
       assert_nil patch("Q-04").deleted_at
-      assert_said "Nobody gave you a property yet" if get("/account")
+      assert_said "You have no property yet" if get("/account")
     end
 
     # What gives somebody the keys asks first who one is.

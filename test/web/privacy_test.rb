@@ -60,6 +60,23 @@ module Thistle
       refute_includes last_response.body, "Q-0"
     end
 
+    # A steward chooses what a link shows; of other ground it shows nothing.
+    def test_a_steward_makes_a_link
+      plan = Store::LandPlan.first
+      get "/members?at=#{plan.property_id}"
+
+      assert_said %(<option value="plan-#{plan.id}")
+      asked = { for_whom: "Dr. Vale", until_on: "2026-06-01" }
+      send_form :post, "/guests", shown: "plan-#{plan.id}", **asked
+      path = last_response.body[%r{(/shared/[\w-]+)}, 1]
+
+      assert path
+      send_form :post, "/guests", shown: "plan-#{plan.id}", at: Store::Property.first(prefix: "B").id, **asked
+
+      assert_equal 422, last_response.status
+      assert_equal 1, Store::GuestLink.count
+    end
+
     # A calendar's link shows that property's, until its day; another key shows nothing.
     def test_a_guests_calendar
       _, key = Store::GuestLink.make(Store::Property.first(prefix: "B"), kind: "calendar", for_whom: "The Trans",

@@ -20,7 +20,7 @@ module Thistle
 
         def changed(name, act)
           "#{name},\n\nwhoever signed in with your account just #{act}.\n\n" \
-            "If it was not you, ask the steward to close the account's sessions, and choose another password.\n"
+            "If it was not you: sign out on every device, choose another password, and tell the steward.\n"
         end
 
         def invitation(name, by, places, link, days)

@@ -8,11 +8,13 @@ module Thistle
         class Guest < Form
           LONGEST = 366 # days
 
-          # What a person types.
+          SHOWN = /\A(?:calendar|(?:sheet|plan)-\d{1,9})\z/ # a kind, and which one
+          RECORDS = { "sheet" => :sheet, "plan" => :land_plan }.freeze
+
+          # What a person chooses and types.
           class Fields < Form::Contract
             params do
-              required(:kind).filled(:string, included_in?: Store::GuestLink::KINDS.keys)
-              optional(:record).filled(:integer)
+              required(:shown).filled(:string, format?: SHOWN)
               required(:for_whom).filled(:string, max_size?: 120)
               required(:until_on).filled(:date)
             end
@@ -23,18 +25,17 @@ module Thistle
             end
           end
 
-          RECORDS = { "sheet" => :sheet, "plan" => :land_plan }.freeze
-
-          # The key of the new link; nil, with complaints.
+          # The new link with its key; nil, with complaints.
           def store(property)
-            kind = RECORDS[values[:kind]]
-            if kind && (values[:record].nil? || Store::Belongs.property_id(kind, values[:record]) != property.id)
-              failed(:record, "is the number of #{Store::GuestLink::KINDS[values[:kind]]} of this property")
-            end
             return unless ok?
 
-            Store::GuestLink.make(property, kind: values[:kind], for_whom: values[:for_whom],
-                                            until_on: values[:until_on], record_id: kind && values[:record]).last
+            kind, id = values[:shown].split("-")
+            record_id = id&.to_i
+            if record_id && Store::Belongs.property_id(RECORDS.fetch(kind), record_id) != property.id
+              return failed(:shown, "is not of this property") && nil
+            end
+
+            Store::GuestLink.make(property, kind:, record_id:, **values.slice(:for_whom, :until_on))
           end
         end
       end

@@ -66,8 +66,10 @@ module Thistle
           def self.guests(app)
             app.post "/guests" do
               form = Forms::Guest.new(params, units:, today:)
-              key = form.store(property) or next show_members(guest: form, status: 422)
-              path = form.values[:kind] == "calendar" ? "/calendars/#{key}.ics" : "/shared/#{key}"
+              made, key = form.store(property)
+              next show_members(guest: form, status: 422) unless made
+
+              path = made.kind == "calendar" ? "/calendars/#{key}.ics" : "/shared/#{key}"
               show_members(link: "#{here}#{path}")
             end
 
@@ -122,7 +124,7 @@ module Thistle
 
           def show_members(status: 200, form: nil, guest: nil, link: nil, &data)
             form ||= Forms::Member.untouched({ "role" => "volunteer" }, units:, today:)
-            guest ||= Forms::Guest.untouched({ "kind" => "calendar", "until_on" => (today + 90).iso8601 }, units:,
+            guest ||= Forms::Guest.untouched({ "shown" => "calendar", "until_on" => (today + 90).iso8601 }, units:,
 today:)
             show("accounts/members", status:, members: Store::Members.new(property), form:, guest:, link:, &data)
           end
