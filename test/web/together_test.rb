@@ -136,6 +136,23 @@ module Thistle
       assert_equal 404, get("/permission").status
     end
 
+    # A herbicide record wants somebody who is licensed on its day, by the list of people.
+    def test_herbicide_by_whoever_is_licensed_that_day
+      work = { patch: patch("Q-05").id, method_key: "cut_stump", done_on: "2026-05-12", crew_size: "1", hours: "1",
+               active_key: "glyphosate_ipa", product: "10", stems_done: "9", licence_number: "typed",
+               licence_expires_on: "2030-01-01" }
+      answers = ["R. Lindqvist", "Nobody Known", "m. oakes"].map do |applicator|
+        send_form(:post, "/work/treatments", **work, applicator:)
+        [last_response.status, last_response.body.include?("holds no licence on that day")]
+      end
+
+      assert_equal [[422, true], [422, true], [303, false]], answers
+      Store::Person.first(name: "M. Oakes").update(licence_expires_on: Date.new(2026, 5, 11))
+      send_form(:post, "/work/treatments", **work, applicator: "M. Oakes", hours: "2")
+
+      assert_equal 422, last_response.status
+    end
+
     # Fifty properties: one turns to another by its name.
     def test_many_properties
       first = Store::Property.first

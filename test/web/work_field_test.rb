@@ -127,6 +127,13 @@ module Thistle
 
         assert_said "how much stock was used", 'value="6 volunteers"'
         assert_equal 0, Store::Treatment.where(work_day_id: day.id).count
+        send_form(:post, "/work/days/#{day.id}/after", **sheet, "active_key-#{one.id}": "glyphosate_ipa",
+                                                               "product-#{one.id}": "50",
+                                                               "applicator-#{one.id}": "R. Lindqvist")
+
+        assert_equal 422, last_response.status
+        assert_said "holds no licence on that day"
+        assert_equal 0, Store::Treatment.where(work_day_id: day.id).count
         send_form(:post, "/work/days/#{day.id}/after", **sheet, "method_key-#{one.id}": method, looked: "true",
                                                                sight: "5000")
 

@@ -35,7 +35,7 @@ module Thistle
         def keep(site)
           wanted = sheets.select { |one| done(one.card) == "yes" }
           @kept = wanted.size
-          ready = unsaid.empty? && wanted.all? { |one| one.form.ok? } && (search.nil? || search.ok?)
+          ready = unsaid.empty? && wanted.map { |one| one.form.fit? }.all? && (search.nil? || search.ok?)
           return ready if wanted.empty? && search.nil?
 
           ready && Sequel::Model.db.transaction { claim && store(wanted, site) }

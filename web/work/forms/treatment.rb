@@ -155,12 +155,15 @@ module Thistle
             super(known ? params.to_h.merge("active_key" => known) : params, **context)
           end
 
-          # The stored treatment, or nil with errors. Where people have accounts, the licence is theirs on the list of
-          # people, not what somebody types.
-          def store(patch, site)
+          # May it be kept as new work? Where people have accounts, the licence is theirs on the list of people, not
+          # what somebody types.
+          def fit?
             failed(:applicator, "holds no licence on that day on the list of people") if unlicensed?
-            Store::Treatment.record(patch, site, **columns) if ok?
+            ok?
           end
+
+          # The stored treatment, or nil with errors.
+          def store(patch, site) = fit? ? Store::Treatment.record(patch, site, **columns) : nil
 
           # The columns as typed.
           def columns
