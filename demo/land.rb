@@ -59,8 +59,8 @@ module Thistle
       def load_account(row)
         email = "#{row["name"].downcase.gsub(/\W+/, ".")}@quillback.example"
         account = Store::Account.create(name: row["name"], email:,
-                                        status_id: Store::Account::OPEN, keeper: row.key?("all"),
-                                        person_id: Store::Person.where(name: row["person"]).get(:id))
+                                        status_id: Store::Account::OPEN, keeper: row.key?("all"))
+        account.is(Store::Person.first(name: row["person"])) if row["person"]
         Store::Property.order(:id).all.each do |property|
           role = row["all"] || row["roles"][property.prefix] or next
           Store::Membership.give(account, property, role)

@@ -8,6 +8,9 @@ module Thistle
     class Property < Sequel::Model(:properties)
       one_to_many :zones, class: "Thistle::Store::Zone", conditions: { deleted_at: nil }
       one_to_many :patches, class: "Thistle::Store::Patch"
+      many_to_one :group, class: "Thistle::Store::Group"
+
+      include OfGroup
 
       # Is it drawn for somebody who need not know where its rare plants stand?
       attr_accessor :veiled

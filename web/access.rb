@@ -50,7 +50,7 @@ module Thistle
 
         case kind
         when :day then on_day?(id)
-        when :person then id == account.person_id
+        when :person then person_ids.include?(id)
         else Store::Trail.own?(Store::Belongs.table(kind), id, account.id, days: policy.own_days)
         end
       end
@@ -72,11 +72,12 @@ module Thistle
 
       private
 
+      def person_ids = @person_ids ||= account.person_ids
       def policy = Core::Knowledge.shipped.policy
 
       def on_day?(id)
         listed = Store::WorkDay.where(id:).get(:people_ids)
-        !account.person_id.nil? && !listed.nil? && JSON.parse(listed).include?(account.person_id)
+        !listed.nil? && JSON.parse(listed).intersect?(person_ids)
       end
     end
   end

@@ -50,6 +50,7 @@ module Thistle
         at_the_door
         without_ground if property_chosen.nil? && !beginning?
         turn_by_query
+        Store::Acting.group_id = property_chosen&.group_id
         sent_before
       end
 
@@ -60,7 +61,7 @@ module Thistle
       end
 
       # Nobody's work is noted as another's.
-      def call!(env) = Store::Acting.as(nil) { super }
+      def call!(env) = Store::Acting.as(nil) { Store::Acting.for_group(nil) { super } }
 
       error Core::BadInput do
         refuse 422, env["sinatra.error"].message

@@ -53,7 +53,10 @@ module Thistle
       end
 
       # This property is at hand from now on, and its day.
-      def turn_to(property) = (@property, @today = veiled(property), nil)
+      def turn_to(property)
+        @property, @today = veiled(property), nil
+        Store::Acting.group_id = property.group_id
+      end
 
       # The same patch; one that nobody named yet is named first, since what is asked depends on what it is.
       def named(patch)
@@ -83,15 +86,15 @@ module Thistle
       def report_at(id) = of_property(Store::Report, id)
 
       # A product of the group's shelf, taken off or not.
-      def product_at(id) = Store::Product[Whole.read(id.to_s)] || halt(404)
+      def product_at(id) = Store::Product.here.first(id: Whole.read(id.to_s)) || halt(404)
 
       def bundle_at(id) = Store::BundleArrival[Whole.read(id.to_s)] || halt(404)
 
-      def person_at(id) = Store::Person[Whole.read(id.to_s)] || halt(404)
+      def person_at(id) = Store::Person.here.first(id: Whole.read(id.to_s)) || halt(404)
 
       # Tools of the group, and the one that the address names.
-      def kit_items = Store::KitItem.live.named.all
-      def kit_at = @kit_at ||= Store::KitItem[Whole.read(params["id"])] || halt(404)
+      def kit_items = Store::KitItem.live.here.named.all
+      def kit_at = @kit_at ||= Store::KitItem.here.first(id: Whole.read(params["id"])) || halt(404)
 
       # The trial that the address names.
       def trial_at = @trial_at ||= Store::TrialRun.live[id: Whole.read(params["id"])] || halt(404)

@@ -10,14 +10,14 @@ module Thistle
       # Products on the shelf by name; those with known contents; all that ever stood there, for older records.
       def shelf = @shelf ||= shelf_ever.reject(&:deleted_at)
       def mixable_shelf = shelf.select { |product| product.label.mixable? }
-      def shelf_ever = @shelf_ever ||= Store::Product.named.all
+      def shelf_ever = @shelf_ever ||= Store::Product.here.named.all
 
-      def sprayers = Store::Calibration.live.newest.limit(Store::Calibration::LISTED).all
-      def seed_shelf = Store::SeedOnHand.live.order(:native_key, :id).all
+      def sprayers = Store::Calibration.live.here.newest.limit(Store::Calibration::LISTED).all
+      def seed_shelf = Store::SeedOnHand.live.here.order(:native_key, :id).all
 
       # People of the list by name; all that ever stood on it, for older records; {id => name} of them.
       def people_listed = people_ever.reject(&:deleted_at)
-      def people_ever = @people_ever ||= Store::Person.named.all
+      def people_ever = @people_ever ||= Store::Person.here.named.all
       def people_names = @people_names ||= Store::Person.names
 
       def kit_usable = Store::KitItem.usable
@@ -34,6 +34,10 @@ module Thistle
 
       # Patches on which a course or a trial can begin.
       def patches_to_begin = workable.select(:id, :code, :plant_key).limit(WALKED).all
+
+      # Groups of this copy; what shares a shelf with the property at hand, itself among them.
+      def groups = Store::Group.named.all
+      def sharing = Store::Property.kept.here.order(:name).all
 
       # What a link can show a guest: {kind and id => words}.
       def guests_may_see

@@ -2,14 +2,14 @@
 
 module Thistle
   module Store
-    # Model: somebody who may sign in. Nothing but a name and an address is asked of them; `person_id` is who they are
-    # on the list of people, if anybody said so. A keeper answers for the whole copy.
+    # Model: somebody who may sign in. Nothing but a name and an address is asked of them; who they are on a list
+    # of people stands there (people.account_id), a person of each group. A keeper answers for the whole copy.
     class Account < Sequel::Model(:accounts)
       OPEN, CLOSED = 2, 3 # Rodauth's status
 
       DEMO = "demo" # a setting: this copy shows itself, nobody signs in
 
-      many_to_one :person, class: "Thistle::Store::Person"
+      one_to_many :people, class: "Thistle::Store::Person"
       one_to_many :memberships, class: "Thistle::Store::Membership", conditions: { ended_at: nil }
 
       dataset_module do
@@ -21,6 +21,18 @@ module Thistle
       def self.door? = !there.empty?
 
       def self.at(email) = there.first(email: email.to_s.strip.downcase)
+
+      # Who they are on the list of the group at hand; nil for nobody.
+      def person = Person.here.first(account_id: id)
+      def person_ids = people_dataset.select_map(:id)
+
+      # From now on they are this person of the group; nil: nobody there.
+      def is(person)
+        db.transaction do
+          Person.here.where(account_id: id).update(account_id: nil)
+          person&.update(account_id: id)
+        end
+      end
 
       # What they hold that has not run out: [Membership].
       def held(today) = memberships_dataset.standing(today).all

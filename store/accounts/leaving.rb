@@ -31,7 +31,8 @@ module Thistle
       def number = "Account #{@account.id}"
 
       DOOR = { account_password_hashes: :id, account_login_failures: :id, account_lockouts: :id,
-               account_password_reset_keys: :id, account_remember_keys: :id, account_active_session_keys: :account_id,
+               account_password_reset_keys: :id, account_login_change_keys: :id,
+               account_remember_keys: :id, account_active_session_keys: :account_id,
                account_otp_keys: :id, account_recovery_codes: :id, account_webauthn_user_ids: :id,
                account_webauthn_keys: :account_id }.freeze
       # Where a name was written as the sign of whoever decided.

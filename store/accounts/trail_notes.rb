@@ -18,8 +18,8 @@ module Thistle
              weather_files work_days zones].to_h { |table| [table, OWN] },
         **%i[checks courses observations pictures planting_plans plantings site_sheets tasks treatments trials
              waterings].to_h { |table| [table, OF_PATCH] },
-        **%i[amendments calibrations kept_searches kit_items label_versions people products seed_lots bundle_arrivals
-             accounts].to_h { |table| [table, NONE] },
+        **%i[accounts amendments bundle_arrivals calibrations groups kept_searches kit_items label_versions people
+             products seed_lots].to_h { |table| [table, NONE] },
         properties: "ROW.id", photos: BY["reports", "report_id"], taps: BY["work_days", "work_day_id"],
         course_steps: PATCH_OF[BY["courses", "course_id", "patch_id"]],
         take_counts: PATCH_OF[BY["plantings", "planting_id", "patch_id"]],

@@ -5,6 +5,7 @@ module Thistle
     # Model: what a sprayer in somebody's hand put on the ground, measured on a day.
     class Calibration < Sequel::Model(:calibrations)
       include Live
+      include OfGroup
 
       dataset_module do
         def newest = reverse(:done_on, :id)

@@ -7,6 +7,7 @@ module Thistle
       plugin :optimistic_locking
 
       include Live
+      include OfGroup
 
       dataset_module do
         def named = order(Sequel.function(:lower, :name), :id)
@@ -21,6 +22,14 @@ module Thistle
 
       # A slip of the pen is put right: earlier records go by the correction, too.
       attr_accessor :mistyped
+
+      # May records of the group at hand name it: is it on its shelf, or poured on its ground already?
+      def self.at_hand?(id)
+        return true unless here.where(id:).empty?
+
+        poured = Sequel[product_id: id] | Sequel[second_product_id: id]
+        !where(id:).empty? && !Treatment.of_group(Acting.group_id).where(poured).empty?
+      end
 
       # {product_id => mL used} of live records since each was counted.
       def self.used

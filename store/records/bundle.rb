@@ -13,7 +13,7 @@ module Thistle
       FORMAT, VERSION = "nimble-thistle-bundle", 1
       # refs: {column => table}; the rest as bundle_tables.yml says.
       Table = Core::Value.define(:name, :own, :by, :key, :refs, :lists, :keyed, :alike, :unique, :worked_out, :kept_ids,
-                                 :blob, :private, :secret, :follows, :points) do
+                                 :blob, :private, :secret, :follows, :points, :grouped) do
         # Is a row one by its id?
         def numbered? = key.nil?
 
@@ -30,7 +30,7 @@ module Thistle
       end
 
       LISTED, MAPPED = %i[worked_out kept_ids private secret].freeze, %i[refs lists keyed].freeze
-      TOLD = %i[own by key alike unique blob follows points].freeze
+      TOLD = %i[own by key alike unique blob follows points grouped].freeze
       private_constant :LISTED, :MAPPED, :TOLD
 
       TABLES = YAML.safe_load_file("#{__dir__}/bundle_tables.yml", symbolize_names: true).to_h do |name, told|

@@ -20,6 +20,9 @@ module Thistle
 
       attr_reader :words
 
+      # Kinds that are a group's own, and where they stand.
+      GROUPED = { "person" => :people, "product" => :products, "tool" => :kit_items, "seed" => :seed_lots }.freeze
+
       # asked: what was typed; the rest narrows it: kind, from and to (days), who, plant (key), property_id;
       # places: ids of properties, nil for all; kinds: those to look among.
       def initialize(asked, kind: nil, from: nil, to: nil, who: nil, plant: nil, property_id: nil,
@@ -66,10 +69,21 @@ module Thistle
         found = found.where(property_id: @property_id) if @property_id
         found = found.where(Sequel.|({ property_id: nil }, { property_id: @places })) if @places
         found = found.where(Sequel.lit("texts.rowid % 32") => KINDS.values_at(*@kinds)) if @kinds.size < KINDS.size
+        found = of_group(found)
         found = found.where(Sequel[:on_day] >= @from.iso8601) if @from
         found = found.where(Sequel[:on_day] <= @to.iso8601) if @to
         found = found.where(patch_id: Patch.live.unordered.where(plant_key: @plant).select(:id)) if @plant
         found.where(Sequel.|({ patch_id: nil }, { patch_id: Patch.live.unordered.select(:id) }))
+      end
+
+      # Without what is on another group's shelf or list.
+      def of_group(found)
+        return found unless Acting.group_id
+
+        GROUPED.reduce(found) do |rest, (kind, table)|
+          others = db[table].exclude(group_id: Acting.group_id)
+          rest.exclude(Sequel.lit("texts.rowid") => others.select(Sequel.lit("id * 32 + ?", KINDS.fetch(kind))))
+        end
       end
 
       # As FTS5 reads it: every word begun; whose, in its own column.

@@ -31,7 +31,7 @@ module Thistle
       # As core plans it.
       def day
         Core::Work::Day.new(date: @date, blocks: @work_day.blocks(@site), people: @work_day.crew,
-                            tools: KitItem.usable.merge(@work_day.tools_kept))
+                            tools: KitItem.usable(@work_day.property.group_id).merge(@work_day.tools_kept))
       end
 
       # Where the walk begins: the way in, else the middle of the patches.

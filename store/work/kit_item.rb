@@ -5,13 +5,16 @@ module Thistle
     # Model: tools that the group owns: how many, how many are broken or lent, when they were tested.
     class KitItem < Sequel::Model(:kit_items)
       include Live
+      include OfGroup
 
       dataset_module do
         def named = order(:kind, Sequel.function(:lower, :name), :id)
       end
 
       # {key of kit.yml => how many can be used}; keys of which nobody counted any are left out.
-      def self.usable = live.all.group_by(&:kind).transform_values { |some| some.sum(&:usable) }
+      def self.usable(group_id = Acting.group_id)
+        live.of_group(group_id).all.group_by(&:kind).transform_values { |some| some.sum(&:usable) }
+      end
 
       def usable = [owned - broken - lent, 0].max
 

@@ -7,6 +7,7 @@ module Thistle
       plugin :optimistic_locking
 
       include Live
+      include OfGroup
 
       dataset_module do
         def named = order(Sequel.function(:lower, :name), :id)
@@ -17,16 +18,26 @@ module Thistle
       # {id => name}, those who left too.
       def self.names = select_hash(:id, :name)
 
-      # {name in small letters => id}: the list's own, and older names that somebody said are theirs.
-      def self.by_name
-        (Matched.select_map(%i[name person_id]) + select_map(%i[name id])).to_h { |name, id| [name.downcase.strip, id] }
+      # {name in small letters => id} of a group: the list's own, and older names that somebody said are theirs.
+      def self.by_name(group_id = Acting.group_id)
+        (Matched.of_group(group_id).select_map(%i[name person_id]) + of_group(group_id).select_map(%i[name id]))
+          .to_h { |name, id| [name.downcase.strip, id] }
+      end
+
+      # May records of the group at hand name them: are they on its list, or named on its ground already?
+      def self.at_hand?(ids)
+        rest = ids - here.where(id: ids).select_map(:id)
+        return rest.empty? if rest.empty? || Acting.group_id.nil?
+
+        named = Treatment.of_group(Acting.group_id).select_map(:people_ids).uniq
+        (rest - named.flat_map { |text| JSON.parse(text) }).empty? && where(id: rest).count == rest.size
       end
 
       # Names in older records that are nobody's yet, with how many records each: {name => number}.
       def self.unmatched
         known = by_name
-        texts = Treatment.where(deleted_at: nil).exclude(people: nil).select_map(:people)
-        texts += Treatment.where(deleted_at: nil).exclude(applicator: nil).select_map(:applicator)
+        work = Treatment.where(deleted_at: nil).of_group(Acting.group_id)
+        texts = work.exclude(people: nil).select_map(:people) + work.exclude(applicator: nil).select_map(:applicator)
         texts.flat_map { |text| split(text) }.reject { |name| known.key?(name.downcase) }.tally
              .sort_by { |name, count| [-count, name] }.to_h
       end
@@ -36,7 +47,7 @@ module Thistle
 
       # Names like this one on the list, other than its own: within two letters.
       def self.alike(name, except: nil)
-        live.exclude(id: except || 0).named.select_map(:name).select do |other|
+        live.here.exclude(id: except || 0).named.select_map(:name).select do |other|
           DidYouMean::Levenshtein.distance(other.downcase, name.downcase) <= 2
         end
       end
@@ -51,7 +62,8 @@ module Thistle
 
       # This older name is theirs.
       def match(name)
-        Matched.dataset.insert_conflict(target: :name, update: { person_id: id }).insert(name:, person_id: id)
+        Matched.dataset.insert_conflict(target: %i[group_id name], update: { person_id: id })
+               .insert(name:, group_id:, person_id: id)
       end
 
       # Live records that name them.
@@ -73,6 +85,7 @@ module Thistle
       # Model: a name in older records, and whose it is.
       class Matched < Sequel::Model(:person_names)
         unrestrict_primary_key
+        dataset_module { def of_group(id) = id ? where(group_id: id) : self }
       end
 
       private

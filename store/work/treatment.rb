@@ -9,6 +9,15 @@ module Thistle
 
       include Amendable
 
+      dataset_module do
+        # On the ground of a group; nil for all.
+        def of_group(id)
+          return self unless id
+
+          where(patch_id: Patch.where(property_id: Property.where(group_id: id).select(:id)).unordered.select(:id))
+        end
+      end
+
       # One product in the tank: its label as it was on record then, and mL of it, grams of what is weighed; nil where
       # nobody said.
       Poured = Core::Value.define(:label, :ml, :grams) do
@@ -95,12 +104,15 @@ module Thistle
           registration: all_of(both.map { |one| one.label.registration }),
           amount: measured(both), mix: mix_ml, done_on:,
           started: started_at, ended: ended_at, place: "#{patch.code}, #{patch.property.name}", area: area_m2,
-          site: patch.property.name, target: patch.plant&.scientific, applicator:, certification: licence_number,
-          category: licence_category, expiry: licence_expires_on,
+          site: patch.property.name, target: patch.plant&.scientific, applicator: applied_by,
+          certification: licence_number, category: licence_category, expiry: licence_expires_on,
           weather: (hours_of_application if weathered?), equipment:,
           left_over: left_over_ml, written_on:
         )
       end
+
+      # Who applied it, and under whose licence.
+      def applied_by = supervisor ? "#{applicator}, under #{supervisor}" : applicator
 
       # The day on which it was written down, on the clock of the place.
       def written_on = patch.property.clock.date(created_at)

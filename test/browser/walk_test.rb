@@ -135,9 +135,9 @@ module Thistle
       fill_in "Stems done", with: "60"
       click_button "Keep this record"
 
-      assert_text "Licensed applicator is needed"
+      assert_text "Applicator is needed"
       assert_field "Hours each", with: "2"
-      fill_in "Licensed applicator", with: "M. Oakes"
+      fill_in "Applicator", with: "M. Oakes"
       fill_in "Who", with: "M. Oakes and two volunteers"
       click_button "Keep this record"
 

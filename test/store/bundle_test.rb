@@ -170,9 +170,10 @@ module Thistle
     # Tables that belong to a copy, or are worked out: everything else is in a bundle.
     LEFT = %i[settings jobs sent_forms mappings practice kept_searches row_changes origins bundle_arrivals schema_info
               plant_names texts texts_words accounts memberships guest_links comments permissions letters trail
-              account_password_hashes account_login_failures account_lockouts account_password_reset_keys
+              account_password_hashes account_login_change_keys account_login_failures account_lockouts
+              account_password_reset_keys
               account_remember_keys account_active_session_keys account_otp_keys account_recovery_codes
-              account_webauthn_user_ids account_webauthn_keys].freeze
+              account_webauthn_user_ids account_webauthn_keys groups].freeze
 
     def test_no_table_is_forgotten
       own = Sequel::Model.db.tables.grep_v(/_(?:rowid|node|parent|data|idx|content|docsize|config|extents)\z/)

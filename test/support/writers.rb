@@ -9,7 +9,7 @@ module Thistle
   module Writers
     SQL = /\A\s*(?:INSERT (?:OR \w+ )?INTO|UPDATE(?: OR \w+)?|DELETE FROM|REPLACE INTO)\s+[`"]?(\w+)/i
     HOUSE = "house" # what every room shares: store/*.rb, web/*.rb
-    OURS = %r{\A#{ROOT}/(?:(?:store|web)/(\w+)/[\w/]+\.rb|(?:store|web)/\w+\.rb)\z}
+    OURS = %r{\A#{ROOT}/(?:(?:store|web)/(\w+)/[\w/]+\.rb|(?:store|web)/(?!of_group|acting)\w+\.rb)\z}
 
     @seen = Set.new
 

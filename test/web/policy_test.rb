@@ -109,8 +109,8 @@ module Thistle
 
     def member(role)
       person = Store::Person.create(name: "P. #{role}", roles: "[]", training: "[]", cannot: "[]")
-      account = Store::Account.create(name: "A. #{role}", email: "#{role}@a.example", status_id: 2,
-                                      person_id: person.id)
+      account = Store::Account.create(name: "A. #{role}", email: "#{role}@a.example", status_id: 2)
+      account.is(person)
       Store::Membership.give(account, @home, role)
       account
     end

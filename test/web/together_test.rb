@@ -147,6 +147,11 @@ module Thistle
       end
 
       assert_equal [[422, true], [422, true], [303, false]], answers
+      send_form(:post, "/work/treatments", **work, licence_number: "", licence_expires_on: "", hours: "1.5",
+                                                   applicator: "R. Lindqvist", supervisor: "M. Oakes")
+      under = Store::Treatment.last
+
+      assert_equal ["R. Lindqvist, under M. Oakes", "MA-2291"], [under.applied_by, under.licence_number]
       Store::Person.first(name: "M. Oakes").update(licence_expires_on: Date.new(2026, 5, 11))
       send_form(:post, "/work/treatments", **work, applicator: "M. Oakes", hours: "2")
 

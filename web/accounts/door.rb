@@ -39,8 +39,8 @@ module Thistle
 
         plugin :rodauth, csrf: false, flash: false do
           enable :login, :logout, :argon2, :disallow_common_passwords, :lockout, :remember, :reset_password,
-                 :change_password, :change_login, :confirm_password, :close_account, :otp, :recovery_codes, :webauthn,
-                 :webauthn_login, :webauthn_autofill, :active_sessions, :internal_request
+                 :change_password, :verify_login_change, :confirm_password, :close_account, :otp, :recovery_codes,
+                 :webauthn, :webauthn_login, :webauthn_autofill, :active_sessions, :internal_request
 
           require_bcrypt? false
           db { Sequel::Model.db }
@@ -71,8 +71,8 @@ module Thistle
           logout_redirect { login_path }
           default_redirect "/account"
           send_email { |mail| Post.send(mail) }
-          create_email { |subject, body| { to: email_to, subject:, body: } }
           reset_password_email_body { Letters.reset(account[:name], reset_password_email_link) }
+          verify_login_change_email_body { Letters.address(account[:name], verify_login_change_email_link) }
           unlock_account_email_body { Letters.unlock(account[:name], unlock_account_email_link) }
 
           auth_class_eval do

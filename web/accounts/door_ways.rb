@@ -90,7 +90,7 @@ module Thistle
         # What is done at the door stands in the trail; what changes how one gets in is told in a letter too.
         NOTED = { before_logout: "signed out", after_account_lockout: "was locked out" }.freeze
         TOLD = { after_reset_password: "chose a password by letter", after_change_password: "changed the password",
-                 after_change_login: "changed the address", after_webauthn_setup: "made a passkey",
+                 after_verify_login_change: "changed the address", after_webauthn_setup: "made a passkey",
                  after_webauthn_remove: "took a passkey off", after_otp_setup: "set up codes of a phone",
                  after_otp_disable: "put away the codes of a phone" }.freeze
         { **NOTED, **TOLD }.each do |moment, act|
@@ -107,7 +107,7 @@ module Thistle
         end
 
         # The old address hears of it too.
-        def before_change_login
+        def before_verify_login_change
           super
           @address_before = account[:email]
         end
@@ -125,6 +125,9 @@ module Thistle
         def set_notice_now_flash(message) = scope.instance_variable_set(:@said, message)
         def set_error_flash(message) = scope.instance_variable_set(:@wrong, message)
         # rubocop:enable Naming/AccessorMethodName
+
+        # As Post takes it, whoever it goes to.
+        def create_email_to(to, subject, body) = { to:, subject:, body: }
 
         # A key for choosing a password, for so many days, as a path.
         def account_password_reset_key_for(days)

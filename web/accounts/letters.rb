@@ -18,6 +18,11 @@ module Thistle
             "#{link}\n\nIf you did not try them, choose another password once you are in.\n"
         end
 
+        def address(name, link)
+          "#{name},\n\nyour account is to have this mail address from now on. Say yes here, within a day:\n\n" \
+            "#{link}\n\nIf you did not ask for it, do nothing: the address stays as it was.\n"
+        end
+
         def changed(name, act)
           "#{name},\n\nwhoever signed in with your account just #{act}.\n\n" \
             "If it was not you: sign out on every device, choose another password, and tell the steward.\n"

@@ -10,7 +10,8 @@ module Thistle
         end
 
         def to_h
-          { account: @account.values.slice(:id, :name, :email, :created_at), roles:, person:, sessions:, comments:,
+          { account: @account.values.slice(:id, :name, :email, :created_at), roles:,
+            people: people.map(&:values), sessions:, comments:,
             records: records.map { |one| one.values.slice(:id, :patch_id, :done_on, :method_key, :hours) }, trail: }
         end
 
@@ -22,8 +23,8 @@ module Thistle
           @account.memberships.map { |one| one.values.slice(:property_id, :role, :until_on, :created_at) }
         end
 
-        def person = @account.person&.values
-        def records = @account.person ? @account.person.records.all : []
+        def people = @account.people
+        def records = people.flat_map { |one| one.records.all }.uniq(&:id)
         def sessions = db[:account_active_session_keys].where(account_id: @account.id).select(:told, :last_use).all
         def comments = Store::Comment.where(account_id: @account.id).select_map(%i[patch_id body created_at])
 

@@ -11,7 +11,7 @@ module Thistle
                   "bundle_arrivals" => "bundle", "calibrations" => "sprayer measured", "changes" => "change of shape",
                   "checks" => "check", "cleanings" => "cleaning", "comments" => "comment", "courses" => "course",
                   "course_steps" => "step of a course", "gather_places" => "place to gather",
-                  "guest_links" => "guest's link",
+                  "groups" => "group", "guest_links" => "guest's link",
                   "kept_searches" => "kept search", "kit_items" => "tool", "label_versions" => "label",
                   "land_plans" => "management plan", "layers" => "layer", "local_rules" => "rule of the place",
                   "memberships" => "role", "observations" => "sight", "own data" => "own data", "patches" => "patch",

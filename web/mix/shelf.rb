@@ -17,7 +17,7 @@ module Thistle
           @needed = Store::PlanNeeds.call(Store::Property.order(:id).all, today)
         end
 
-        def rows = @rows ||= Store::Product.live.named.all.map { |product| row(product) }
+        def rows = @rows ||= Store::Product.live.here.named.all.map { |product| row(product) }
 
         def row(product)
           label, left = product.label, product.on_hand_ml(@used)

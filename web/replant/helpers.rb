@@ -13,7 +13,7 @@ module Thistle
         end
 
         # The lot of seed that the address names.
-        def lot_in_path = Store::SeedOnHand[Whole.read(params["id"])] || halt(404)
+        def lot_in_path = Store::SeedOnHand.here.first(id: Whole.read(params["id"])) || halt(404)
 
         # The board of a plan that is drawn; 404 where there is nothing to see.
         def drawn_board

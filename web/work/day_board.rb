@@ -86,7 +86,7 @@ module Thistle
                                               plant:, size:)
               end
             end
-            have = Store::KitItem.usable.merge(work_day.tools_kept)
+            have = Store::KitItem.usable(work_day.property.group_id).merge(work_day.tools_kept)
             Core::Work::KitList.new(turns, have:, seed: stops.any? { |stop| stop.told[:late] },
                                            water_l: bodies&.dig(:water_l))
           end

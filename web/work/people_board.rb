@@ -14,11 +14,11 @@ module Thistle
           @today = today
         end
 
-        def rows = @rows ||= Store::Person.live.named.all.map { |person| row(person) }
+        def rows = @rows ||= Store::Person.live.here.named.all.map { |person| row(person) }
 
         # [[Person, words]] whose licence has ended or soon will.
         def licences
-          Store::Person.live.named.exclude(licence_expires_on: nil).all.filter_map do |person|
+          Store::Person.live.here.named.exclude(licence_expires_on: nil).all.filter_map do |person|
             said, short = licence(person)
             [person, said] if short
           end

@@ -110,7 +110,10 @@ module Thistle
 
         # The id of a thing of the group that is called the same here.
         def alike(table, theirs)
-          table.alike && Sequel::Model.db[table.name.to_sym].where(table.alike.to_sym => theirs[table.alike]).min(:id)
+          return unless table.alike
+
+          here = Sequel::Model.db[table.name.to_sym].where(table.alike.to_sym => theirs[table.alike])
+          (Acting.group_id ? here.where(group_id: Acting.group_id) : here).min(:id)
         end
       end
     end

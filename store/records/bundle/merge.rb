@@ -104,7 +104,13 @@ module Thistle
           Sequel::Model.db[table.name.to_sym].where(row.slice(*table.unique).transform_keys(&:to_sym)).delete
         end
 
-        def insert(table, row) = Bulk.insert(table.name.to_sym, [row.transform_keys(&:to_sym)])
+        def insert(table, row) = Bulk.insert(table.name.to_sym, [grouped(table, row)])
+
+        # What comes in belongs to the group at hand.
+        def grouped(table, row)
+          row = row.transform_keys(&:to_sym)
+          table.grouped ? row.merge(group_id: Acting.group_id || Group::FIRST) : row
+        end
 
         # Columns that follow from others, or that were left out of the bundle, are left as they are here.
         def change(table, id, row)
@@ -121,7 +127,7 @@ module Thistle
             rows = @reader.rows(table.name).map { |row| own(table, row, exact) }
             rows = rows.select { |row| row.values_at(*table.refs.keys).all? }
             rows.each do |row|
-              Sequel::Model.db[table.name.to_sym].insert_conflict.insert(row.transform_keys(&:to_sym))
+              Sequel::Model.db[table.name.to_sym].insert_conflict.insert(grouped(table, row))
             end
           end
         end

@@ -11,6 +11,7 @@ module Thistle
         # whole: with what is private of people (health limits, whom to call).
         def initialize(properties, whole: false)
           @ids, @whole = { "properties" => properties.map(&:id) }, whole
+          @groups = properties.map(&:group_id).uniq
           @names, @known = properties.map(&:name), Known.new
         end
 
@@ -51,11 +52,17 @@ module Thistle
 
         def of_table(table)
           return pointing(table) if table.points
-          return Bundle.raw("SELECT * FROM #{table.name}") unless table.own || table.by
+          return of_groups(table) unless table.own || table.by
 
           column, among = table.own ? %w[id properties] : [table.by, table.refs.fetch(table.by)]
           ids = JSON.generate(@ids.fetch(among))
           Bundle.raw("SELECT * FROM #{table.name} WHERE #{column} IN (SELECT value FROM json_each(?))", ids)
+        end
+
+        # What the groups of these properties have.
+        def of_groups(table)
+          Bundle.raw("SELECT * FROM #{table.name} WHERE group_id IN (SELECT value FROM json_each(?))",
+                     JSON.generate(@groups))
         end
 
         # Rows that point to what is in the bundle, whatever its kind.

@@ -36,7 +36,7 @@ module Thistle
             app.post "/members/:id/person" do
               account = membership_in_path.account
               person = params["person"].to_s.empty? ? nil : person_at(params["person"])
-              account.update(person_id: person&.id)
+              account.is(person)
               said = person ? "#{account.name} is #{person.name} on the list of people." : "#{account.name} is nobody."
               go_to "/members", said
             end
@@ -55,6 +55,13 @@ module Thistle
               account = account_in_path
               Store::Leaving.new(account, name: "name").call
               go_to "/members", "The account of #{account.name} is closed."
+            end
+
+            app.post "/members/group" do
+              form = Forms::Group.new(params, units:, today:)
+              group = form.store(property) or next show_members(group: form, status: 422)
+              go_to "/members#group", "#{property.name} belongs to #{group.name} now. Its records keep whom and what " \
+                                      "they name."
             end
 
             app.post "/accounts/:id/keeper" do
@@ -122,11 +129,13 @@ module Thistle
             link.property if link&.kind == "calendar"
           end
 
-          def show_members(status: 200, form: nil, guest: nil, link: nil, &data)
+          def show_members(status: 200, form: nil, guest: nil, group: nil, link: nil, &data)
             form ||= Forms::Member.untouched({ "role" => "volunteer" }, units:, today:)
             guest ||= Forms::Guest.untouched({ "shown" => "calendar", "until_on" => (today + 90).iso8601 }, units:,
 today:)
-            show("accounts/members", status:, members: Store::Members.new(property), form:, guest:, link:, &data)
+            group ||= Forms::Group.untouched({ "name" => property.group.name }, units:, today:)
+            members = Store::Members.new(property)
+            show("accounts/members", status:, members:, form:, guest:, group:, link:, &data)
           end
         end
       end

@@ -21,7 +21,7 @@ module Thistle
 
             %w[drop undo].each do |act|
               app.post "/mix/calibration/:id/#{act}" do
-                kept = Store::Calibration[Whole.read(params["id"])] || halt(404)
+                kept = Store::Calibration.here.first(id: Whole.read(params["id"])) || halt(404)
                 act == "drop" ? kept.take_back : kept.bring_back
                 offer_undo "/mix/calibration/#{kept.id}/undo" if act == "drop"
                 go_to "/mix/calibration", "#{kept.said}: #{act == "drop" ? "taken back" : "back"}."

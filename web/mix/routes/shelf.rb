@@ -23,7 +23,7 @@ module Thistle
             app.get "/mix/shelf/file" do
               content_type "text/csv", charset: "utf-8"
               attachment "shelf.csv"
-              ShelfFile.write(Store::Product.live.named.all, units, today)
+              ShelfFile.write(Store::Product.live.here.named.all, units, today)
             end
 
             app.post "/mix/shelf/file" do

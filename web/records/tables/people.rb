@@ -12,7 +12,7 @@ module Thistle
 
           def self.title = "People"
           def self.start = ["/work/people/new", "Add someone"]
-          def dataset = Store::Person.live
+          def dataset = Store::Person.live.here
           def address(person) = "/work/people/#{person.id}"
           def filters = [words("q", "Name"), filter("role", "Role", roles)]
           def acts = [act("off", "Take off the list")]

@@ -10,7 +10,7 @@ module Thistle
 
           def self.title = "Products"
           def self.start = ["/mix/shelf/new", "Type a label"]
-          def dataset = Store::Product.live
+          def dataset = Store::Product.live.here
           def address(product) = "/mix/shelf/#{product.id}"
           def filters = [words("q", "Name")]
           def acts = [act("off", "Take off the shelf")]

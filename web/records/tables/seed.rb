@@ -10,7 +10,7 @@ module Thistle
 
           def self.title = "Seed lots"
           def self.start = ["/replant/seed", "Put seed on the shelf"]
-          def dataset = Store::SeedOnHand.live
+          def dataset = Store::SeedOnHand.live.here
           def address(lot) = "/replant/seed/#{lot.id}"
           def filters = [words("q", "Lot or native")]
           def acts = [act("off", "Take off the shelf")]

@@ -9,7 +9,7 @@ module Thistle
           def self.registered(app)
             app.get "/replant/seed" do
               show("replant/seed", lot: nil, form: Forms::Lot.untouched({ "cleaned" => "true" }, units:, today:)) do
-                Store::SeedOnHand.live.order(:id).map { |lot| Answers.lot(lot, today) }
+                Store::SeedOnHand.live.here.order(:id).map { |lot| Answers.lot(lot, today) }
               end
             end
 

@@ -28,6 +28,7 @@ module Thistle
               optional(:second_product).filled(:float, gteq?: 0, lteq?: 1_000_000)
               optional(:mix).filled(:float, gteq?: 0, lteq?: 10_000_000)
               optional(:applicator).filled(:string, max_size?: 200)
+              optional(:supervisor).filled(:string, max_size?: 80)
               optional(:licence_number).filled(:string, max_size?: 80)
               optional(:licence_category).filled(:string, max_size?: 80)
               optional(:licence_expires_on).filled(:date)
@@ -67,7 +68,7 @@ module Thistle
               key(:left_over).failure("is more than the mix") if left && mix && left > mix
             end
             %i[product_id second_product_id].each do |name|
-              rule(name) { key.failure("is not on the shelf") if value && !Store::Product[value] }
+              rule(name) { key.failure("is not on the shelf") if value && !Store::Product.at_hand?(value) }
             end
             rule(:second_product_id, :second_product, :product_id) do
               second, poured, first = values.to_h.values_at(:second_product_id, :second_product, :product_id)
@@ -97,7 +98,7 @@ module Thistle
 
               key(:active_key).failure("is needed: this method uses herbicide") unless values[:active_key]
               key(:product).failure("is needed: how much stock was used") unless values[:product]
-              key(:applicator).failure("is needed: the licensed person who applied it") unless values[:applicator]
+              key(:applicator).failure("is needed: who applied it") unless values[:applicator]
             end
           end
 
@@ -113,7 +114,7 @@ module Thistle
             new(typed(columns), units:, today:)
           end
 
-          LAW = %i[licence_number licence_category licence_expires_on started_at ended_at equipment
+          LAW = %i[supervisor licence_number licence_category licence_expires_on started_at ended_at equipment
                    left_over_went].freeze
           MEASURED = Store::Treatment::TIMES.flat_map do |time|
             Store::Treatment::MEASURED.map { |what| :"#{time}_#{what}" }
@@ -139,7 +140,7 @@ module Thistle
           # Ids of people who are on the list, from "3,5"; nil where one is not.
           def self.ids(text)
             ids = text.split(",").map { |one| Whole.read(one) }.uniq
-            ids if Store::Person.where(id: ids).count == ids.size
+            ids if Store::Person.at_hand?(ids)
           end
 
           # Is that product of the shelf weighed, not measured?
@@ -150,7 +151,7 @@ module Thistle
             ticked = params["who"]
             params = params.to_h.merge("who" => ticked.grep(String).reject(&:empty?).join(",")) if ticked.is_a?(Array)
             number = Whole.read(params["product_id"] || params[:product_id])
-            product = Store::Product[number] if number.positive?
+            product = Store::Product[number] if number.positive? && Store::Product.at_hand?(number)
             known = product.label.main&.key if product
             super(known ? params.to_h.merge("active_key" => known) : params, **context)
           end
@@ -158,7 +159,7 @@ module Thistle
           # May it be kept as new work? Where people have accounts, the licence is theirs on the list of people, not
           # what somebody types.
           def fit?
-            failed(:applicator, "holds no licence on that day on the list of people") if unlicensed?
+            failed(*unlicensed) if unlicensed
             ok?
           end
 
@@ -175,13 +176,17 @@ module Thistle
 
           private
 
-          def unlicensed?
-            name, on = values.values_at(:applicator, :done_on)
-            return false unless name && on && values[:active_key] && Store::Account.door?
+          # The field of whoever answers for it and holds no licence that day, with its complaint; nil for nobody.
+          def unlicensed
+            name, on = values.values_at(answering, :done_on)
+            return unless name && on && values[:active_key] && Store::Account.door?
 
             last = Store::Person.where(id: Store::Person.by_name[name.downcase.strip]).get(:licence_expires_on)
-            last.nil? || last < on
+            [answering, "holds no licence on that day on the list of people"] if last.nil? || last < on
           end
+
+          # Whose licence it is done under.
+          def answering = values[:supervisor] ? :supervisor : :applicator
 
           # Stems by thickness, which are all of them where nobody says how many there were.
           def sizes
@@ -201,10 +206,11 @@ module Thistle
             { "#{which}_ml": dry ? nil : si(which, :volume), "#{which}_g": dry ? si(which, :mass) : nil }
           end
 
-          # Of an applicator who is on the list, where nothing was typed of the licence.
+          # Of whoever answers for it and is on the list, where nothing was typed of the licence.
           def licence(plain)
             fields = %i[licence_number licence_category licence_expires_on]
-            known = Store::Person.live.first(Sequel.ilike(:name, values[:applicator])) if values[:applicator]
+            name = values[answering]
+            known = Store::Person.live.here.first(Sequel.ilike(:name, name)) if name
             known && plain.values_at(*fields).none? ? fields.to_h { |field| [field, known[field]] } : {}
           end
 
