@@ -8,7 +8,17 @@ module.exports = [
     files: ['web/assets/js/*.js'],
     languageOptions: {
       sourceType: 'script',
-      globals: { ...globals.browser, L: 'readonly', htmx: 'readonly', geodesic: 'readonly', module: 'readonly' },
+      globals: {
+        ...globals.browser,
+        L: 'readonly',
+        htmx: 'readonly',
+        geodesic: 'readonly',
+        idb: 'readonly',
+        Keep: 'readonly',
+        Pocket: 'readonly',
+        importScripts: 'readonly',
+        module: 'readonly',
+      },
     },
     rules: {
       eqeqeq: 'error',
@@ -19,5 +29,6 @@ module.exports = [
       'no-unused-vars': ['error', { args: 'after-used' }],
     },
   },
+  { files: ['test/js/*.mjs'], languageOptions: { sourceType: 'module', globals: globals.node } },
   { files: ['test/js/*.js', 'eslint.config.js'], languageOptions: { sourceType: 'commonjs', globals: globals.node } },
 ];

@@ -27,7 +27,7 @@ module Thistle
                              "mbtiles" => "MBTiles")
     loader.ignore("#{ROOT}/store/migrations", "#{ROOT}/web/views", "#{ROOT}/web/plots", "#{ROOT}/web/assets")
     # Models of every room stand in one namespace.
-    loader.collapse("#{ROOT}/store/{identify,survey,season,decide,mix,work,recheck,replant,records,accounts}")
+    loader.collapse("#{ROOT}/store/{identify,survey,season,decide,mix,work,recheck,replant,records,accounts,pocket}")
     loader.setup
   end
 end

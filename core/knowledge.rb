@@ -46,6 +46,7 @@ module Thistle
         end.to_h.freeze
         @suiting = {} # filled as plants are asked for
         CrossCheck.new(self).call
+        remove_instance_variable(:@schemers)
         freeze
       end
 

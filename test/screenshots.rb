@@ -26,7 +26,7 @@ module Thistle
       "outlook" => "/recheck/patches/%{q07}/outlook",
       "replant" => "/replant?patch=%{q05}", "bed" => "/replant/plans/1"
     }.freeze
-    PHONE = { "phone-walk" => "/survey/walk",
+    PHONE = { "phone-record" => "/pocket/record?kind=picture",
               "phone-check" => "/recheck/patches/%{q06}?resprouts=5&missed=2&seedlings=11" }.freeze
 
     def call

@@ -19,14 +19,16 @@ module Thistle
             value = params[parameter]
             next if value.nil? || value == ""
 
-            kind = params[kind.delete_prefix("@")].to_s if kind.start_with?("@")
+            kind = params[kind.delete_prefix("@")].to_s.scrub if kind.start_with?("@")
             [kind.to_sym, Whole.read(value)]
           end
         end
       end
 
-      HEADS = %w[always lists reports signed sure].freeze
+      HEADS = %w[always lists reports signed sure pocket].freeze
       TABLE = YAML.safe_load_file("#{ROOT}/web/addresses.yml")
+      # Records that a phone keeps until they can be sent: ["POST /work/treatments"].
+      POCKET = TABLE.fetch("pocket").freeze
       KINDS = { "@lists" => TABLE["lists"], "@reports" => TABLE["reports"] }.freeze
 
       def self.named(words) = words.map { |pair| pair.split(":") }

@@ -12,7 +12,8 @@ module Thistle
     class App < Sinatra::Base
       POLICY = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; " \
                "font-src 'self'; " \
-               "connect-src 'self'; form-action 'self'; frame-ancestors 'none'; base-uri 'none'"
+               "connect-src 'self'; worker-src 'self'; manifest-src 'self'; form-action 'self'; " \
+               "frame-ancestors 'none'; base-uri 'none'"
 
       set :root, ROOT
       set :views, "#{ROOT}/web/views"
@@ -31,9 +32,9 @@ module Thistle
                        reaction: :deny
 
       use Accounts::Door
-      helpers AtHand, Lists, Page, Words, Marks, Once, Elsewhere, Gate
+      helpers Keyed, AtHand, Lists, Page, Words, Marks, Once, Elsewhere, Gate
       register Today::Routes, Identify::Routes, Survey::Routes, Season::Routes, Decide::Routes, Mix::Routes,
-               Work::Routes, Recheck::Routes, Replant::Routes, Records::Routes, Accounts::Routes
+               Work::Routes, Recheck::Routes, Replant::Routes, Records::Routes, Accounts::Routes, Pocket::Routes
 
       before do
         @json = request.path_info.end_with?(".json")
@@ -51,6 +52,7 @@ module Thistle
         without_ground if property_chosen.nil? && !beginning?
         turn_by_query
         Store::Acting.group_id = property_chosen&.group_id
+        understand_phone
         sent_before
       end
 

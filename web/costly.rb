@@ -10,6 +10,7 @@ module Thistle
     class Costly
       PATHS = %r{/(outlook|origin|life|learned|searches|totals|site-map|first|plan)(\z|[./])|
                  \A/(survey/export/|replant/plans/|replant/mix\b|decide/courses/)|
+                 \A/pocket/(pack|land)(\z|[.])|
                  \A/records/(workbook|bundle|bundles/\d+(/take)?|lists/[a-z]+/(file|workbook))\z|\.(pdf|svg|geojson)\z}x
       WAITING, PATIENCE = 5, 8.0 # of twelve threads, so that light pages find one; seconds
       CROWDED = "thistle.crowded"

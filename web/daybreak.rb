@@ -39,6 +39,7 @@ module Thistle
         Accounts::Weekly.new(Store::Setting.today).call
         Incoming.sweep
         Store::SentForm.sweep
+        Store::Pieces.sweep
         Store::DailyCopies.new.make_apart
       end
 

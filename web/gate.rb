@@ -8,7 +8,7 @@ module Thistle
       ACCOUNT = "thistle.account_id" # whom the door let in
       GUEST = "guest" # the link by which a guest came
       LOOKS_AS = "looks_as" # in the demo: as whom one looks
-      OPEN = %r{\A/(calendars|shared)/} # let in by a key in the address
+      OPEN = %r{\A/(calendars|shared)/|\A/pocket/standing\z} # let in by a key in the address
       BACK = %r{\A/(?![/\\])[^\s\\]*\z} # a path of ours, to go back to
 
       # Who asks: an Access, a GuestAccess, or Access::Nobody.
@@ -90,7 +90,9 @@ module Thistle
       # Sinatra's one way to a route's block.
       def route_eval
         admit(env.fetch("sinatra.route"))
-        super
+        return super unless record_key
+
+        throw(:halt, once_held { super() })
       end
 
       private

@@ -39,6 +39,22 @@ module Thistle
       def groups = Store::Group.named.all
       def sharing = Store::Property.kept.here.order(:name).all
 
+      # Patches to choose from where a record can be of any: those that want work first.
+      def patches_to_record
+        open = property.live_patches.wanting_work.unordered.select(:id, :code,
+                                                                   :plant_key).order(:code).limit(WALKED).all
+        rest = property.live_patches.unordered.exclude(id: open.map(&:id)).select(:id, :code, :plant_key).order(:code)
+        open + rest.limit(WALKED - open.size).all
+      end
+
+      # Records that a phone sent.
+      def sent_by(phone) = phone.held_dataset.count
+
+      # Work days from today on.
+      def days_ahead
+        Store::WorkDay.live.where(property_id: property.id, held_on: today..).order(:held_on).limit(LAST).all
+      end
+
       # What a link can show a guest: {kind and id => words}.
       def guests_may_see
         here = { property_id: property.id }

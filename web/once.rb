@@ -39,6 +39,7 @@ module Thistle
       # The page's key with what was typed: the same form filled in otherwise is another.
       def once_key
         page = params["once"]
+        return if record_key # done once by its own key
         return unless page.is_a?(String) && page.match?(FORM) && !request.safe?
         return if request.env["HTTP_HX_REQUEST"] # a page that asks what its form comes to while it is filled in
 

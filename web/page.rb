@@ -6,13 +6,14 @@ module Thistle
     module Page
       ROOMS = %w[today identify survey season decide mix work recheck replant].freeze
       BEGINNING = %r{\A/(records/properties(/new|/place|/\d+/bring-back)?|glossary/terms|img/.*|
-                         account(/.*)?|shared/.*|outbox)\z}x
+                         account(/.*)?|shared/.*|outbox|pocket(/.*)?)\z}x
       LISTED = 200 # records of a long list in one answer
 
       # One answer, two dresses: as JSON, at .json, what the block answers, else the view. A bench's JSON that holds
       # errors is a 422; status says the same of a form sent back.
       def show(view, status: 200, **locals)
         status(status)
+        @shown = locals
         return page(view, locals) unless @json
 
         data = block_given? ? yield : halt(404)
@@ -80,7 +81,8 @@ module Thistle
 
       def refuse(code, message)
         status code
-        return json({ error: message }) if @json
+        @refusal = message
+        return json({ error: message }) if @json || (record_key && !live?)
 
         @room = nil
         erb(:refused, layout: :layout, locals: { message: })

@@ -25,7 +25,7 @@ module Thistle
         # All verdicts, frozen: go before wait before ask before no, then the sooner, then what is quiet after the
         # fewest hours.
         def verdicts
-          @verdicts ||= removals.map { |removal| verdict(removal) }.sort_by { |v| order(v) }.freeze
+          @verdicts ||= removals.map { |removal| verdict(removal) }.sort_by.with_index { |v, n| [order(v), n] }.freeze
         end
 
         # The verdict of one method.

@@ -41,7 +41,7 @@ module Thistle
           return [Change.new(changed: {}, words: [], date: verdict.until)] if verdict.wait?
 
           found = sets(verdict).first(TRIED).filter_map { |changed| change(removal, changed) }
-          smallest(found).sort_by { |one| [one.changed.size, one.date || @facts.date] }.first(MOST)
+          smallest(found).sort_by.with_index { |one, n| [one.changed.size, one.date || @facts.date, n] }.first(MOST)
         end
 
         private
@@ -52,7 +52,8 @@ module Thistle
                             .map { |reason| remedies(verdict.removal, reason) }
           return [] if remedies.empty? || remedies.any?(&:empty?)
 
-          remedies.first.product(*remedies.drop(1)).filter_map { |picks| merge(picks) }.uniq.sort_by(&:size)
+          merged = remedies.first.product(*remedies.drop(1)).filter_map { |picks| merge(picks) }.uniq
+          merged.sort_by.with_index { |one, n| [one.size, n] }
         end
 
         # [{fact => value}] each of which silences a no by itself.

@@ -44,7 +44,7 @@ module Thistle
           early = @bench.verdicts.select do |verdict|
             verdict.go? && verdict.removal.is?(:seed_stop, :freeing) && !verdict.removal.is?(:harvest)
           end
-          early.sort_by { |verdict| verdict.removal.is?(:seed_stop) ? 0 : 1 }
+          early.partition { |verdict| verdict.removal.is?(:seed_stop) }.flatten
                .map { |verdict| Step.new(size: nil, stems: bearing, verdict:) }
         end
 

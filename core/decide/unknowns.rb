@@ -32,7 +32,7 @@ module Thistle
         # [Asked], the one that sways most first.
         def asked
           QUESTIONS.filter_map { |fact, question| ask(fact, question) }
-                   .sort_by { |asked| [-asked.named, -asked.swayed.size] }
+                   .sort_by.with_index { |asked, n| [-asked.named, -asked.swayed.size, n] }
         end
 
         private

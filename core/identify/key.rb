@@ -89,7 +89,7 @@ module Thistle
             deciding = top.probability > LEADS ? settlement.missing : []
             looks = open.map { |character| Look.new(self, character) }
             looks.select { |look| look.gain > WORTHLESS || deciding.include?(look.character.key) }
-                 .sort_by { |look| [deciding.include?(look.character.key) ? 0 : 1, -look.worth] }
+                 .sort_by.with_index { |look, n| [deciding.include?(look.character.key) ? 0 : 1, -look.worth, n] }
           end
         end
 

@@ -23,8 +23,7 @@ module Thistle
 
         # What each answer would mean, likeliest first; answers under 4 % left out.
         def outcomes
-          @outcomes ||= expected.transform_values(&:first).select { |_, m| m > 0.04 }.sort_by { |_, m| -m }
-                                .map do |state, chance|
+          @outcomes ||= likely.map do |state, chance|
             after = @key.plus(character.key, character.answer_in(state)).top
             Outcome.new(state:, label: character.states.fetch(state), chance:, leader: after.plant,
                         probability: after.probability)
@@ -32,6 +31,12 @@ module Thistle
         end
 
         private
+
+        # [[state, chance]], the likeliest first; alike ones in the order of the file.
+        def likely
+          found = expected.transform_values(&:first).select { |_, chance| chance > 0.04 }
+          found.sort_by.with_index { |(_, chance), n| [-chance, n] }
+        end
 
         # {state => [chance m of that answer, mean of c log2 c]}
         def expected = @expected ||= character.states.keys.to_h { |state| [state, @key.expect(character.key, state)] }

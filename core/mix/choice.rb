@@ -18,9 +18,10 @@ module Thistle
           @plant, @use, @actives, @wet = plant, use.to_s, actives, wet || plant.aquatic?
         end
 
-        # [Answer], what is known for it in front.
+        # [Answer], what is known for it in front; among alike in the order of the library.
         def weighed
-          @weighed ||= @actives.map { |active| answer(active) }.sort_by { |one| VERDICTS.index(one.verdict) }
+          @weighed ||= @actives.map { |active| answer(active) }
+                               .sort_by.with_index { |one, n| [VERDICTS.index(one.verdict), n] }
         end
 
         # {verdict => [Answer]}

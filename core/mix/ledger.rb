@@ -26,7 +26,7 @@ module Thistle
             next pieces.map { |piece| under(piece, entry) } if pieces.size > MOST_PIECES
 
             pieces.flat_map { |piece| parted(piece, entry) }
-          end.sort_by { |piece| -piece.g_per_ha }
+          end.sort_by.with_index { |piece, n| [-piece.g_per_ha, n] }
         end
 
         # The most that lies anywhere on a ground, g on a hectare.

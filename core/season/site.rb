@@ -177,6 +177,18 @@ module Thistle
           [rises, rises && sets && sets < rises ? sets + 24 : sets]
         end
 
+        # What is left of a feed where only what it said goes along.
+        Said = Value.define(:station) do
+          def hourly(_date) = []
+        end
+
+        # The same with all that its feed has to say, so that it can be handed to another process.
+        def packed
+          [year, typical, climate, bucket, hours]
+          @feed = Said.new(station:)
+          self
+        end
+
         private
 
         def known(date) = at(date.jd)

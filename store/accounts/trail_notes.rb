@@ -19,7 +19,7 @@ module Thistle
         **%i[checks courses observations pictures planting_plans plantings site_sheets tasks treatments trials
              waterings].to_h { |table| [table, OF_PATCH] },
         **%i[accounts amendments bundle_arrivals calibrations groups kept_searches kit_items label_versions people
-             products seed_lots].to_h { |table| [table, NONE] },
+             phones products seed_lots].to_h { |table| [table, NONE] },
         properties: "ROW.id", photos: BY["reports", "report_id"], taps: BY["work_days", "work_day_id"],
         course_steps: PATCH_OF[BY["courses", "course_id", "patch_id"]],
         take_counts: PATCH_OF[BY["plantings", "planting_id", "patch_id"]],
@@ -29,7 +29,7 @@ module Thistle
       DERIVED = {
         patches: %w[state standing alive young first_counts parted_share zones_near water_m outline west east south
                     north lock_version updated_at closed_on slope_deg aspect_deg place],
-        accounts: %w[seen_id weekly], properties: %w[season_version last_number],
+        accounts: %w[seen_id weekly], phones: %w[seen_at told], properties: %w[season_version last_number],
         work_days: %w[answer lock_version updated_at],
         season_plans: %w[answer status fault], land_plans: %w[status fault said figures],
         arrivals: %w[status report done total], tasks: %w[due_on reason source since_on happened_on]

@@ -13,6 +13,9 @@ module Thistle
 
       LISTED = 50
 
+      # Of the group's, by its number; nil for none.
+      def self.at_hand(id) = live.here.first(id:)
+
       # Litres on 100 m², as the tank asks for it.
       def litres_per_100m2 = litres_per_ha / 100
 

@@ -23,6 +23,9 @@ module Thistle
       # A slip of the pen is put right: earlier records go by the correction, too.
       attr_accessor :mistyped
 
+      # On the group's shelf, by its number; nil for none.
+      def self.at_hand(id) = live.here.first(id:)
+
       # May records of the group at hand name it: is it on its shelf, or poured on its ground already?
       def self.at_hand?(id)
         return true unless here.where(id:).empty?

@@ -152,7 +152,7 @@ module Thistle
 
       def parted
         @parted ||= begin
-          by_person, unnamed, by_name = Hash.new(0.0), 0.0, Person.by_name(@property.group_id)
+          by_person, unnamed, by_name = Hash.new(0.0), 0.0, Person.by_name(@property&.group_id)
           works.select_map(%i[people_ids people hours crew_size]).each do |listed, written, hours, crew|
             there = JSON.parse(listed) | Person.split(written.to_s).filter_map { |name| by_name[name.downcase] }
             there.each { |id| by_person[id] += hours.to_f }

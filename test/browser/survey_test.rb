@@ -111,8 +111,9 @@ module Thistle
 
       assert_text "An area"
       assert_in_delta 64, find("#walked dd", match: :first).text[/[\d.]+/].to_f, 30
-      assert_nil evaluate_script("localStorage.getItem('walk-#{Store::Property.first.id}')"),
-                 "the phone forgets it once the server has it"
+      kept = "Keep.store.meta('walk-#{Store::Property.first.id}').then((all) => arguments[0](all.length))"
+
+      assert_equal 0, evaluate_async_script(kept), "the phone forgets it once the server has it"
       assert_empty complaints
     end
 

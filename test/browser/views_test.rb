@@ -33,6 +33,7 @@ module Thistle
              "/replant/spacing",
              "/records", "/records/lists/patches", "/records/lists/treatments", "/records/check/2",
              "/records/treatment/7", "/records/observation/7",
+             "/pocket", "/pocket/record",
              "/records/reports", "/records/bundles", "/records/reports/season", "/records/reports/plans/1",
              "/records/reports/authority",
              "/records/reports/notice?plant=garlic_mustard", "/records/reports/hours?person=1",

@@ -38,7 +38,7 @@ module Thistle
       assert_text "Thank you"
       assert_text "Written down: 1 record."
       assert_match(/B. Sands|volunteer/, Store::Treatment.first(work_day_id: day.id).who)
-      assert_empty(complaints.grep_v(%r{INTERNET_DISCONNECTED|/taps\.json}))
+      assert_empty(complaints.grep_v(%r{INTERNET_DISCONNECTED|/taps }))
     end
 
     # A stop dragged to the last block is held there.
@@ -59,6 +59,13 @@ module Thistle
 
     private
 
+    # Records on the phone that the server does not hold yet.
+    def waiting
+      evaluate_async_script(<<~JS)
+        Keep.store.all().then((all) => arguments[0](all.filter((one) => one.state !== 'held').length))
+      JS
+    end
+
     # The first is held up on its way; neither is lost, and what the server refuses stays, with why.
     def tap_twice_while_one_travels
       execute_script(<<~JS)
@@ -68,18 +75,18 @@ module Thistle
       2.times { click_button "+1", match: :first }
 
       assert_selector "[data-count='plants-']", text: /\A13\z/
-      assert_equal "[]", evaluate_script("localStorage.getItem('taps')")
+      sleep 0.2 until waiting.zero?
       execute_script(<<~JS)
-        const gone = { key: 'tap-gone-1', to: location.pathname.replace(/field.*/, 'taps'), words: '+1',
-                       body: 'patch=999999&kind=plants&amount=1&key=tap-gone-1' };
-        localStorage.setItem('taps', JSON.stringify([gone]));
-        dispatchEvent(new Event('online'));
+        const gone = { to: location.pathname.replace(/field.*/, 'taps'), words: '+1', account: Pocket.account,
+                       fields: [['patch', '999999'], ['kind', 'plants'], ['amount', '1'], ['key', 'tap-gone-1']] };
+        Pocket.ready.then((queue) => queue.add(gone)).then(() => Pocket.send({ force: true }));
       JS
 
       assert_selector ".refused-taps", text: /Not taken: \+1\./
       click_button "Let it go"
 
-      assert_equal "[]", evaluate_script("localStorage.getItem('taps')")
+      assert_no_selector ".refused-taps p"
+      assert_equal 0, waiting
       visit current_path
     end
 

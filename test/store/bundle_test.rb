@@ -173,7 +173,7 @@ module Thistle
               account_password_hashes account_login_change_keys account_login_failures account_lockouts
               account_password_reset_keys
               account_remember_keys account_active_session_keys account_otp_keys account_recovery_codes
-              account_webauthn_user_ids account_webauthn_keys groups].freeze
+              account_webauthn_user_ids account_webauthn_keys groups phones held_records].freeze
 
     def test_no_table_is_forgotten
       own = Sequel::Model.db.tables.grep_v(/_(?:rowid|node|parent|data|idx|content|docsize|config|extents)\z/)

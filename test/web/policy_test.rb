@@ -85,7 +85,7 @@ module Thistle
     private
 
     def rows
-      @rows ||= @table.except("always", "lists", "reports", "signed", "sure").flat_map do |thing, acts|
+      @rows ||= @table.except("always", "lists", "reports", "signed", "sure", "pocket").flat_map do |thing, acts|
         acts.flat_map do |act, list|
           list.map do |line|
             [line.split.first(2).join(" "), [thing, act, line.split.drop(2)]]

@@ -104,6 +104,11 @@ module Thistle
       end
     end
 
+    # What a phone without signal asks.
+    PHONES = [["POST", "/pocket/known", { "keys" => "x" }], ["POST", "/pocket/phones", {}],
+              ["POST", "/pocket/phones/1/cut-off", {}], ["POST", "/pocket/phones/1/give-back", {}],
+              ["PUT", "/pocket/pieces/x", { "from" => "0" }], ["GET", "/pocket/pieces/x", {}]].freeze
+
     # What is sent by a script, or only offered once something was taken back: verb, path, fields.
     def asked_by_scripts
       patch, course, step = patch("Q-05").id, Store::Course.first.id, Store::CourseStep.first.id
@@ -121,6 +126,7 @@ module Thistle
        ["POST", "/work/days/1/propose", {}],
        ["POST", "/work/days/1/found", { "patch" => patch, "lon" => "-91.4", "lat" => "38.0" }],
        *%w[leave-out take-in].map { |act| ["POST", "/records/looks/1/#{act}", { "version" => "0" }] },
+       *PHONES,
        ["POST", "/account/sessions/end", {}], ["POST", "/account/first", { "name" => "W" }],
        ["POST", "/account/seen", { "last" => "1" }], ["POST", "/guests/1/end", {}],
        *%w[comments permission].product(%w[drop undo]).map { |of, act| ["POST", "/#{of}/1/#{act}", {}] },

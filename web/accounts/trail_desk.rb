@@ -15,7 +15,7 @@ module Thistle
                   "kept_searches" => "kept search", "kit_items" => "tool", "label_versions" => "label",
                   "land_plans" => "management plan", "layers" => "layer", "local_rules" => "rule of the place",
                   "memberships" => "role", "observations" => "sight", "own data" => "own data", "patches" => "patch",
-                  "people" => "person", "permissions" => "permission", "photos" => "photograph",
+                  "people" => "person", "permissions" => "permission", "phones" => "phone", "photos" => "photograph",
                   "pictures" => "photograph",
                   "planting_plans" => "planting plan", "plantings" => "planting", "products" => "product",
                   "products_in_use" => "product in use", "properties" => "property", "reports" => "report sheet",

@@ -126,9 +126,7 @@ module Thistle
         def facts = @facts ||= @patch&.facts(@today)
 
         # Litres on 100 m² of the sprayer that was chosen; nil for none.
-        def calibrated
-          Store::Calibration.live.here.first(id: Whole.read(@params["calibration"].to_s))&.litres_per_100m2
-        end
+        def calibrated = Store::Calibration.at_hand(Whole.read(@params["calibration"].to_s))&.litres_per_100m2
 
         private
 
@@ -138,7 +136,7 @@ module Thistle
         # A product of the shelf by its number, or an active by its key.
         def named(field)
           key = @params[field].to_s
-          shelf = Store::Product.live.here.first(id: Whole.read(key)) if Whole.read(key).positive?
+          shelf = Store::Product.at_hand(Whole.read(key)) if Whole.read(key).positive?
           shelf&.label&.mixable? ? shelf.label : planned(key)
         end
 

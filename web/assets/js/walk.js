@@ -1,5 +1,5 @@
 // A walk with the phone's own position. Fixes are kept on the phone until the server has them, so that a dead
-// battery or a lost signal costs nothing.
+// battery or a lost signal costs nothing. Without signal the walked ground becomes a patch as it is.
 (() => {
   const form = document.getElementById('walk-form');
   if (!form || !window.Ground) return;
@@ -8,11 +8,9 @@
   const field = form.querySelector('[name=fixes]');
   const say = document.getElementById('walk-said');
   const [start, finish, drop] = ['start', 'finish', 'drop'].map((name) => form.querySelector(`[data-walk=${name}]`));
-  const fixes = JSON.parse(localStorage.getItem(key) || '[]');
-  const line = L.polyline(
-    fixes.map((fix) => [fix.lat, fix.lon]),
-    { color: '#6A2C7F', weight: 3, interactive: false, pmIgnore: true },
-  ).addTo(map);
+  const fixes = [];
+  const keep = () => Keep.store.setMeta(key, fixes);
+  const line = L.polyline([], { color: '#6A2C7F', weight: 3, interactive: false, pmIgnore: true }).addTo(map);
   const here = L.circleMarker([0, 0], {
     radius: 7,
     color: '#FFFDF7',
@@ -28,7 +26,7 @@
   function count(position) {
     const { longitude: lon, latitude: lat, accuracy } = position.coords;
     fixes.push({ lon, lat, time: position.timestamp / 1000, accuracy_m: accuracy });
-    localStorage.setItem(key, JSON.stringify(fixes));
+    keep();
     line.addLatLng([lat, lon]);
     here.setLatLng([lat, lon]).addTo(map);
     map.panInside([lat, lon], { padding: [60, 60], animate: false });
@@ -78,12 +76,13 @@
       },
       { enableHighAccuracy: true, maximumAge: 0, timeout: 60000 },
     );
-    navigator.wakeLock?.request('screen').then(
-      (lock) => {
-        awake = lock;
-      },
-      () => {},
-    );
+    if (form.querySelector('[data-walk=awake]')?.checked)
+      navigator.wakeLock?.request('screen').then(
+        (lock) => {
+          awake = lock;
+        },
+        () => {},
+      );
     start.querySelector('span').textContent = 'Pause';
   });
   finish.addEventListener('click', () => {
@@ -93,7 +92,7 @@
   drop.addEventListener('click', () => {
     if (watch !== null) pause();
     fixes.length = 0;
-    localStorage.removeItem(key);
+    keep();
     line.setLatLngs([]);
     here.remove();
     drop.disabled = true;
@@ -101,11 +100,13 @@
     start.querySelector('span').textContent = 'Start walking';
     tell();
   });
-  // The server has them now.
-  if (document.getElementById('walked')?.dataset.from === 'phone') {
-    localStorage.removeItem(key);
-    fixes.length = 0;
-    line.setLatLngs([]);
-  }
+  // The server has them now; else those of a walk that was broken off go on.
+  if (document.getElementById('walked')?.dataset.from === 'phone') Keep.store.setMeta(key, []);
+  else
+    Keep.store.meta(key).then((known = []) => {
+      fixes.push(...known);
+      line.setLatLngs(fixes.map((fix) => [fix.lat, fix.lon]));
+      tell();
+    });
   tell();
 })();

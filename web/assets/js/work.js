@@ -1,4 +1,4 @@
-// A day in the field: taps that no signal loses (taps.js), a clock that runs from the server's start, pictures, ticks,
+// A day in the field: taps that no signal loses (queue.js), a clock that runs from the server's start, pictures, ticks,
 // dragged stops.
 (() => {
   const say = (words) => {
@@ -9,19 +9,20 @@
   };
 
   // What the server will not take: what it was, why, and a button to let it go.
-  const showRefused = () => {
+  const showRefused = (rows) => {
     const place = document.querySelector('.refused-taps');
     if (!place) return;
+    const refused = rows.filter((row) => row.refused && row.to.includes('/taps'));
     place.replaceChildren(
-      ...taps.refused().map((tap) => {
+      ...refused.map((tap) => {
         const row = document.createElement('p');
         const button = document.createElement('button');
         button.type = 'button';
         button.className = 'link';
         button.textContent = 'Let it go';
-        button.addEventListener('click', () => {
-          taps.drop(tap.key);
-          showRefused();
+        button.addEventListener('click', async () => {
+          await (await Pocket.ready).drop(tap.key);
+          Pocket.say();
         });
         row.append(`Not taken: ${tap.words || 'a tap'}. ${tap.refused} `, button);
         return row;
@@ -35,54 +36,35 @@
     const main = page.querySelector('[data-field]');
     if (main) document.querySelector('[data-field]').replaceWith(main);
     showFound();
-    showRefused();
+    Pocket.say();
   };
 
-  // The token of this session, from a fresh page: an older one is refused.
-  const token = async () => {
-    const answer = await fetch(location.href, { redirect: 'manual' });
-    if (!answer.ok) return null;
-    const page = new DOMParser().parseFromString(await answer.text(), 'text/html');
-    return page.querySelector('[name=authenticity_token]')?.value;
+  const WHY = {
+    shut: 'your session has ended. Sign in again and they are sent.',
+    later: 'no signal. They are sent as soon as there is one.',
   };
+  document.addEventListener('pocket:changed', ({ detail }) => showRefused(detail));
+  document.addEventListener('pocket:sent', ({ detail: { sent, stopped, left } }) => {
+    say(left ? `${left} kept on this phone: ${WHY[stopped] || WHY.later}` : '');
+    if (sent && !stopped) refresh().catch(() => {});
+  });
 
-  const FORM = { 'Content-Type': 'application/x-www-form-urlencoded' };
-  const post = ({ to, body }) => fetch(`${to}.json`, { method: 'POST', headers: FORM, body, redirect: 'manual' });
-
-  const taps = window.Taps({ storage: localStorage, post, token });
-  let sending = false;
-
-  const send = async () => {
-    if (sending) return;
-    sending = true;
-    const { sent, stopped } = await taps.send();
-    const left = taps.waiting().length;
-    say(
-      !left
-        ? ''
-        : stopped === 'shut'
-          ? `${left} kept on this phone: your session has ended. Open the day again and they are sent.`
-          : `${left} kept on this phone: no signal. They are sent as soon as there is one.`,
-    );
-    showRefused();
-    if (sent && !stopped) await refresh().catch(() => {});
-    sending = false;
-    if (!stopped && taps.waiting().length) send();
-  };
-
-  document.addEventListener('submit', (event) => {
+  document.addEventListener('submit', async (event) => {
     const form = event.target.closest('form[data-tap]');
-    if (!form) return;
+    if (!form || !self.Pocket) return;
     event.preventDefault();
     form.at.value = Date.now();
-    const told = new URLSearchParams(new FormData(form));
+    const fields = [...new FormData(form)].filter(([name]) => !['authenticity_token', 'once'].includes(name));
+    const { pathname } = new URL(form.action);
     const words = form.querySelector('button')?.textContent.trim();
-    taps.add({ key: told.get('key'), to: form.action, body: told.toString(), words });
-    form.elements.key.value = crypto.randomUUID
-      ? crypto.randomUUID()
-      : `tap-${Date.now()}-${Math.random().toString(36).slice(2)}`;
+    form.elements.key.value = self.uuid7();
     navigator.vibrate?.(15);
-    send();
+    const queue = await Pocket.ready;
+    const told = Object.fromEntries(fields);
+    const tally = document.querySelector(`[data-count="${told.kind}-${told.what || ''}"]`);
+    if (tally) tally.textContent = Math.max(0, Number(tally.textContent) + Number(told.amount || 0));
+    await queue.add({ to: pathname, account: Pocket.account, fields, lane: pathname, words, page: location.pathname });
+    Pocket.send({ force: true });
   });
 
   // Found another: the first tap takes the position, the second says yes.
@@ -179,13 +161,4 @@
   };
   setInterval(tick, 1000);
   tick();
-  addEventListener('online', send);
-  document.addEventListener('visibilitychange', () => {
-    if (!document.hidden && taps.waiting().length) send();
-  });
-  setInterval(() => {
-    if (taps.waiting().length) send();
-  }, 30000);
-  showRefused();
-  if (taps.waiting().length) send();
 })();

@@ -1,0 +1,131 @@
+// A bench without signal: the page comes from Ruby on this phone (rules.js), the same page from the same views. What was
+// taken along is readable meanwhile.
+(() => {
+  const path = document.querySelector('meta[name="bench"]')?.content;
+  if (!path || !self.Keep || !self.Worker) return;
+  const BENCH = /^\/(identify|decide|mix)$/;
+  const main = document.getElementById('main');
+  const line = Object.assign(document.createElement('p'), { className: 'from-phone', id: 'rules-said' });
+  line.setAttribute('role', 'status');
+  main.before(line);
+  const say = (words) => {
+    line.textContent = words;
+  };
+
+  // c[habit]=vine, not[habit][]=tree as nested objects, as the server reads them.
+  const nested = (search) => {
+    const all = {};
+    for (const [name, value] of new URLSearchParams(search)) {
+      const keys = name.replace(/\]/g, '').split('[');
+      let at = all;
+      keys.forEach((key, n) => {
+        const last = n === keys.length - 1;
+        const list = keys[n + 1] === '';
+        if (key === '') at.push(value);
+        else if (last) at[key] = value;
+        else at = at[key] ||= list ? [] : {};
+      });
+    }
+    return all;
+  };
+
+  let worker = null;
+  let ready = null;
+  let asked = 0;
+  const waiting = new Map();
+  const call = (data) =>
+    new Promise((resolve, reject) => {
+      asked += 1;
+      waiting.set(asked, { resolve, reject });
+      worker.postMessage({ ...data, id: asked });
+    });
+
+  const DAY = 86400e3;
+  const rules = () => Keep.store.meta('rules');
+  const open = async () => {
+    const known = await rules();
+    if (!known) throw new Error('the rules were not taken along.');
+    worker = new Worker(known.worker);
+    worker.onmessage = ({ data }) => {
+      const { resolve, reject } = waiting.get(data.id);
+      waiting.delete(data.id);
+      if (data.fault) reject(new Error(data.fault));
+      else resolve(data.told);
+    };
+    worker.onerror = (event) => waiting.forEach(({ reject }) => reject(new Error(event.message)));
+    const later = Math.max(0, Math.floor(Date.now() / DAY) - Math.floor(known.at / DAY));
+    return call({ act: 'open', later, ...known });
+  };
+
+  const page = async (address) => {
+    ready ||= open();
+    const { day } = await ready;
+    const url = new URL(address, location.origin);
+    const told = await call({ act: 'ask', bench: url.pathname.slice(1), params: nested(url.search) });
+    return { ...told, day };
+  };
+
+  const swap = (html, target, part, how) => {
+    const held = new DOMParser().parseFromString(`<main>${html}</main>`, 'text/html');
+    const taken = part ? held.querySelector(part) : held.querySelector('main');
+    if (!taken) return;
+    if (how === 'outerHTML') target.replaceWith(taken);
+    else target.replaceChildren(...taken.childNodes);
+    htmx.process(document.getElementById('main'));
+    document.dispatchEvent(new CustomEvent('htmx:afterSettle'));
+  };
+
+  const show = async (address, { target = main, part = null, how = 'innerHTML', push = false } = {}) => {
+    main.setAttribute('aria-busy', 'true');
+    try {
+      const { text, day } = await page(address);
+      swap(text, target, part, how);
+      if (push) history.pushState({ bench: address }, '', address);
+      const on = new Date(`${day}T12:00`).toLocaleDateString([], { day: 'numeric', month: 'long', year: 'numeric' });
+      say(
+        `No signal. Worked out on this phone for ${on}; weather and records as of ${Pocket.clock((await rules()).at)}.`,
+      );
+    } catch (error) {
+      say(`This phone cannot work it out: ${error.message.split('\n')[0]}`);
+    } finally {
+      main.removeAttribute('aria-busy');
+    }
+  };
+
+  // What htmx would ask the server is asked here; so are links from bench to bench.
+  document.addEventListener('htmx:beforeRequest', (event) => {
+    const { requestConfig, target, elt } = event.detail;
+    const url = new URL(requestConfig.path, location.origin);
+    if (requestConfig.verb !== 'get' || !BENCH.test(url.pathname)) return;
+    event.preventDefault();
+    const query = new URLSearchParams(url.search);
+    for (const [name, value] of Object.entries(requestConfig.parameters))
+      [value].flat().forEach((one) => query.append(name, one));
+    const from = elt.closest('[hx-select]') || elt;
+    const address = `${url.pathname}?${query}`;
+    show(address, {
+      target,
+      part: from.getAttribute('hx-select'),
+      how: from.getAttribute('hx-swap') || 'innerHTML',
+      push: from.getAttribute('hx-push-url') === 'true',
+    });
+  });
+  document.addEventListener('click', (event) => {
+    const link = event.target.closest('a[href]');
+    if (!link || event.ctrlKey || event.metaKey || link.target) return;
+    const url = new URL(link.href);
+    if (url.origin !== location.origin || !BENCH.test(url.pathname)) return;
+    event.preventDefault();
+    show(url.pathname + url.search, { push: true }).then(() => scrollTo(0, 0));
+  });
+  document.addEventListener('submit', (event) => {
+    const url = new URL(event.target.action, location.href);
+    if (event.target.method !== 'get' || !BENCH.test(url.pathname)) return;
+    event.preventDefault();
+    show(`${url.pathname}?${new URLSearchParams(new FormData(event.target))}`, { push: true });
+  });
+  addEventListener('popstate', () => BENCH.test(location.pathname) && show(location.pathname + location.search));
+
+  say('No signal. This phone is working it out; meanwhile, here is the page as it was taken along.');
+  show(path);
+})();

@@ -1,0 +1,105 @@
+// Where this phone keeps things, for pages and for the worker: records in IndexedDB, pages that were taken along packed
+// in the browser's cache.
+(() => {
+  const ALONG = 'along';
+  const BUDGET = 150 * 1048576; // bytes
+
+  const open = idb.openDB('thistle', 1, {
+    upgrade(db) {
+      db.createObjectStore('rows', { keyPath: 'key' });
+      db.createObjectStore('meta');
+      db.createObjectStore('pages', { keyPath: 'url' }); // what was taken along: { url, at, used, bytes, set }
+    },
+  });
+
+  const store = {
+    all: async () => (await open).getAll('rows'), // keys sort as they were made
+    get: async (key) => (await open).get('rows', key),
+    put: async (row) => {
+      const tx = (await open).transaction('rows', 'readwrite', { durability: 'strict' });
+      tx.store.put(row);
+      await tx.done;
+    },
+    remove: async (key) => (await open).delete('rows', key),
+    meta: async (name) => (await open).get('meta', name),
+    setMeta: async (name, value) => (await open).put('meta', value, name),
+  };
+
+  // The key by which the server knows this phone.
+  const phone = async () => {
+    const known = await store.meta('phone');
+    if (known) return known;
+    const made = [...crypto.getRandomValues(new Uint8Array(16))]
+      .map((byte) => byte.toString(16).padStart(2, '0'))
+      .join('');
+    await store.setMeta('phone', made);
+    return made;
+  };
+
+  // Pages, packed. A phone without `caches` (an address without TLS) keeps none.
+  const there = typeof caches === 'object';
+  const plain = (url) => {
+    const at = new URL(url, location.origin);
+    return at.pathname + at.search;
+  };
+  const pages = {
+    there,
+    all: async () => (there ? (await open).getAll('pages') : []),
+    has: async (url) => there && Boolean(await (await open).get('pages', plain(url))),
+    put: async (url, answer, set) => {
+      const type = answer.headers.get('Content-Type') || 'text/html';
+      const packed = await new Response(answer.body.pipeThrough(new CompressionStream('gzip'))).blob();
+      const cache = await caches.open(ALONG);
+      await cache.put(
+        plain(url),
+        new Response(packed, { headers: { 'Content-Type': type, 'X-Kept': String(Date.now()) } }),
+      );
+      const row = { url: plain(url), at: Date.now(), used: Date.now(), bytes: packed.size, set };
+      await (await open).put('pages', row);
+      return row;
+    },
+    // What was kept of an address: { text, type, at }; nothing where none was.
+    get: async (url) => {
+      if (!there) return null;
+      const kept = await (await caches.open(ALONG)).match(plain(url));
+      if (!kept) return null;
+      const text = await new Response(kept.body.pipeThrough(new DecompressionStream('gzip'))).text();
+      const row = await (await open).get('pages', plain(url));
+      if (row) await (await open).put('pages', { ...row, used: Date.now() });
+      return { text, type: kept.headers.get('Content-Type'), at: Number(kept.headers.get('X-Kept')) };
+    },
+    drop: async (url) => {
+      await (await caches.open(ALONG)).delete(url);
+      await (await open).delete('pages', url);
+    },
+    // What was used longest ago goes until the rest fits; how many went.
+    fit: async (most = BUDGET) => {
+      const rows = (await pages.all()).sort((a, b) => a.used - b.used);
+      let bytes = rows.reduce((sum, row) => sum + row.bytes, 0);
+      let gone = 0;
+      while (bytes > most && rows.length) {
+        const row = rows.shift();
+        await pages.drop(row.url);
+        bytes -= row.bytes;
+        gone += 1;
+      }
+      return gone;
+    },
+    empty: async () => {
+      if (!there) return;
+      await caches.delete(ALONG);
+      await (await open).clear('pages');
+    },
+  };
+
+  // All that this phone holds of its account goes; records that nobody sent too, where they are asked for.
+  const empty = async ({ records = false } = {}) => {
+    await pages.empty();
+    const db = await open;
+    if (records) await db.clear('rows');
+    else for (const row of await store.all()) if (row.state === 'held') await store.remove(row.key);
+    for (const name of ['along', 'rules', 'standing']) await db.delete('meta', name);
+  };
+
+  self.Keep = { store, phone, pages, empty, BUDGET };
+})();

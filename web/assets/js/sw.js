@@ -1,0 +1,129 @@
+// The worker that answers without signal: files of the application from its own store, pages that were taken along as
+// they were. VERSION and SHELL stand above, put there by the server (Web::Pocket::Shell).
+/* global VERSION, SHELL */
+importScripts(
+  SHELL.find((file) => file.startsWith('/vendor/idb.js')),
+  SHELL.find((file) => file.startsWith('/js/keep.js')),
+);
+
+const FILES = `shell-${VERSION}`;
+const PATIENCE = 6000; // ms that a page taken along waits for a weak signal
+const STATIC = /^\/(css|js|vendor|img|fonts)\//;
+const RULES = /^\/pocket\/(pack|land)\.json$/; // as they were taken along, signal or not
+const BENCHES = /^\/(identify|decide|mix)$/; // answered on the phone itself (rules.js)
+
+self.addEventListener('install', (event) => {
+  event.waitUntil(
+    (async () => {
+      const cache = await caches.open(FILES);
+      await Promise.all(SHELL.map((file) => cache.add(new Request(file, { cache: 'no-cache' }))));
+      await self.skipWaiting();
+    })(),
+  );
+});
+
+self.addEventListener('activate', (event) => {
+  event.waitUntil(
+    (async () => {
+      const old = (await caches.keys()).filter((name) => name.startsWith('shell-') && name !== FILES);
+      await Promise.all(old.map((name) => caches.delete(name)));
+      await self.clients.claim();
+    })(),
+  );
+});
+
+// A file by what it holds; without signal whatever bears its name.
+const file = async (request) => {
+  const cache = await caches.open(FILES);
+  const known = (await cache.match(request)) || (await caches.match(request, { cacheName: 'ruby' }));
+  if (known) return known;
+  try {
+    const answer = await fetch(request);
+    if (answer.ok && new URL(request.url).search.startsWith('?v=')) await cache.put(request, answer.clone());
+    return answer;
+  } catch (error) {
+    const alike = (await cache.match(request, { ignoreSearch: true })) || (await ofPhone(request));
+    if (alike.type === 'error') throw error;
+    return alike;
+  }
+};
+
+// Under which address something is kept that is asked for with another query.
+const kept = async (url) => {
+  const found = await Keep.pages.get(url);
+  if (found) return found;
+  const { pathname } = new URL(url);
+  if (pathname === '/survey/features') return Keep.pages.get('/survey/features?bbox=-180,-90,180,90');
+  if (pathname === '/survey/list') return Keep.pages.get('/survey/list');
+  // What a page of ours opens with, or what is mended on it, is read by the page itself.
+  const plain = new URL(url);
+  ['mend', 'kind', 'day'].forEach((name) => plain.searchParams.delete(name));
+  if (pathname === '/pocket/record') plain.search = '';
+  return plain.href === url ? null : Keep.pages.get(plain.href);
+};
+
+const escaped = (text) => text.replace(/&/g, '&amp;').replace(/"/g, '&quot;').replace(/</g, '&lt;');
+const page = ({ text, type, at }, more = {}) => {
+  const told = Object.entries({ kept: at, ...more })
+    .map(([name, value]) => `<meta name="${name}" content="${escaped(String(value))}">`)
+    .join('');
+  const body = type.startsWith('text/html') ? text.replace('<head>', `<head>${told}`) : text;
+  const headers = { 'Content-Type': type, 'X-Kept': String(at), 'Content-Security-Policy': POLICY };
+  return new Response(body, { headers });
+};
+// The strict policy of every page, for those that come from here.
+const POLICY =
+  "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; font-src 'self'; " +
+  "connect-src 'self'; worker-src 'self'; manifest-src 'self'; form-action 'self'; frame-ancestors 'none'; base-uri 'none'";
+
+const ofPhone = async (request) => {
+  const found = await kept(request.url);
+  const bench = request.mode === 'navigate' && BENCHES.test(new URL(request.url).pathname);
+  const { pathname, search } = new URL(request.url);
+  if (found) return page(found, bench ? { bench: pathname + search } : {});
+  if (request.mode !== 'navigate') return Response.error();
+  const plain = bench && (await Keep.pages.get(pathname));
+  if (plain) return page(plain, { bench: pathname + search });
+  const start = await Keep.pages.get('/pocket');
+  return start ? page(start, { missing: pathname + search }) : Response.error();
+};
+
+// The request goes out as the browser made it, so that the server still sees where it comes from.
+const live = async (event) => {
+  const { request } = event;
+  if (RULES.test(new URL(request.url).pathname)) {
+    const found = await Keep.pages.get(request.url);
+    if (found) return page(found);
+  }
+  const has = await Keep.pages.has(request.url);
+  const answered = fetch(request);
+  try {
+    const answer = await (has ? Promise.race([answered, late()]) : answered);
+    if (!answer || ([502, 503, 504].includes(answer.status) && has)) return ofPhone(request);
+    if (has && answer.ok && !answer.redirected && request.mode === 'navigate')
+      event.waitUntil(Keep.pages.put(request.url, answer.clone(), 'seen').catch(() => {}));
+    return answer;
+  } catch (error) {
+    const answer = await ofPhone(request);
+    if (answer.type === 'error') throw error;
+    return answer;
+  } finally {
+    answered.catch(() => {});
+  }
+};
+const late = () => new Promise((resolve) => setTimeout(resolve, PATIENCE));
+
+self.addEventListener('fetch', (event) => {
+  const { request } = event;
+  const url = new URL(request.url);
+  if (url.origin !== location.origin) return;
+  if (request.method === 'POST' && url.pathname === '/account/sign-out') {
+    // What was taken along was this account's.
+    event.respondWith(fetch(request).finally(() => Keep.empty()));
+    return;
+  }
+  if (request.method !== 'GET' || url.pathname === '/sw.js' || request.headers.has('X-Along')) return;
+  if (STATIC.test(url.pathname)) event.respondWith(file(request));
+  else if (!url.pathname.startsWith('/pocket/standing') && !url.pathname.startsWith('/pocket/pieces'))
+    event.respondWith(live(event));
+});
