@@ -27,6 +27,7 @@ module Thistle
     def test_a_day_without_signal
       take_along
       @line.set(:dead)
+      locked_by_a_pin
       recorded_without_signal
       named_without_signal
       answered_without_signal
@@ -123,6 +124,32 @@ module Thistle
         fill_in "Stems done", with: "3"
         fill_in "Note", with: "no signal"
       end
+    end
+
+    # A PIN stands before what the phone holds, once it was left alone for a while.
+    def locked_by_a_pin
+      visit "/pocket"
+      find("summary", text: "Ask for a PIN").click
+      find("[name=pin]").set("2468\n")
+
+      assert_text "The PIN is kept."
+      execute_script("Keep.store.meta('pin').then((pin) => Keep.store.setMeta('pin', { ...pin, opened: 0 }))")
+      visit "/recheck/patches/#{patch.id}"
+
+      assert_text "Locked"
+      fill_in "PIN of this phone", with: "1111"
+      click_button "Open"
+
+      assert_text "That is not the PIN."
+      fill_in "PIN of this phone", with: "2468"
+      click_button "Open"
+
+      assert_text "Check Q-05"
+      visit "/pocket"
+      find("summary", text: "Ask for a PIN").click
+      find("[name=pin]").set("\n")
+
+      assert_text "No PIN is asked for."
     end
 
     # Work, a check on the patch's own page, a picture; each is kept, and its form is empty again.

@@ -20,6 +20,11 @@ module Thistle
              "seedlings" => "0", "sight" => "5", "prefix" => "WK", "area" => "10", "radius" => "2",
              "stems_done" => "3" }.freeze
 
+    # What a phone without signal asks.
+    PHONES = [["POST", "/pocket/known", { "keys" => "x" }], ["POST", "/pocket/phones", {}],
+              ["POST", "/pocket/phones/1/cut-off", {}], ["POST", "/pocket/phones/1/give-back", {}],
+              ["PUT", "/pocket/pieces/x", { "from" => "0" }], ["GET", "/pocket/pieces/x", {}]].freeze
+
     def test_every_address_and_every_form
       walker = Walker.new(self)
       found = seeds.map { |path, fields| seed(path, fields) }
@@ -103,11 +108,6 @@ module Thistle
         Store::BundleArrival.bring("b.zip", "#{folder}/b.zip").id
       end
     end
-
-    # What a phone without signal asks.
-    PHONES = [["POST", "/pocket/known", { "keys" => "x" }], ["POST", "/pocket/phones", {}],
-              ["POST", "/pocket/phones/1/cut-off", {}], ["POST", "/pocket/phones/1/give-back", {}],
-              ["PUT", "/pocket/pieces/x", { "from" => "0" }], ["GET", "/pocket/pieces/x", {}]].freeze
 
     # What is sent by a script, or only offered once something was taken back: verb, path, fields.
     def asked_by_scripts

@@ -13,8 +13,8 @@ module Thistle
         FILES = %w[/css/thistle.css /fonts/atkinson.woff2 /fonts/newsreader-italic.woff2 /img/thistle.svg
                    /img/icons.svg /img/marks.svg /vendor/htmx.min.js /vendor/idb.js /vendor/leaflet.js
                    /vendor/leaflet.css /vendor/leaflet-geoman.css /vendor/leaflet-geoman.min.js
-                   /vendor/geographiclib-geodesic.min.js /js/keep.js /js/queue.js /js/checks.js /js/pocket.js
-                   /js/along.js
+                   /vendor/geographiclib-geodesic.min.js /js/keep.js /js/queue.js /js/checks.js /js/pin.js
+                   /js/pocket.js /js/along.js
                    /js/record.js /js/bench.js /js/app.js /js/terms.js /js/ground.js /js/borders.js /js/measure.js
                    /js/draw.js /js/walk.js /js/work.js /js/look.js /js/mix.js /js/replant.js].freeze
         ICONS = { "192x192" => "/img/thistle-192.png", "512x512" => "/img/thistle-512.png" }.freeze

@@ -132,11 +132,12 @@
     const said = place('along-said');
     if (!Keep.pages.there)
       said.textContent = 'This address cannot be taken along: it wants TLS (https). Records are kept all the same.';
-    else if (!kept.length || !along)
-      said.textContent = along
-        ? `This browser emptied what was taken along on ${clock(along.at)}. Take it along again.`
+    else if (!kept.length || !along) {
+      const was = document.cookie.match(/(?:^|; )along=(\d+)/)?.[1];
+      said.textContent = was
+        ? `This browser threw away what was taken along on ${clock(Number(was))}. Take it along again.`
         : 'Nothing yet.';
-    else
+    } else
       said.textContent = `${along.name}: ${count(kept.length, 'page')}, ${size(bytes)}, as of ${clock(along.at)}.${along.left ? ` ${count(along.left, 'patch', 'patches')} on the map only.` : ''} Missing: ${along.missing.join('; ')}.`;
     place('empty').hidden = !kept.length;
     return kept;
@@ -198,6 +199,7 @@
         place('along-said').textContent = words;
       });
       await Keep.store.setMeta('checks', plan.checks);
+      document.cookie = `along=${Date.now()}; path=/; max-age=31536000; samesite=strict`; // so that an emptied browser is noticed
       const gone = await Keep.pages.fit();
       const missing = [
         ...plan.missing,
@@ -229,7 +231,16 @@
   place('empty').addEventListener('click', async () => {
     await Keep.pages.empty();
     await Keep.store.setMeta('along', null);
+    document.cookie = 'along=; path=/; max-age=0';
     told();
+  });
+
+  place('pin').addEventListener('submit', async (event) => {
+    event.preventDefault();
+    const field = event.target.elements.pin;
+    await self.Pin.set(field.value);
+    place('pin-said').textContent = field.value ? 'The PIN is kept.' : 'No PIN is asked for.';
+    field.value = '';
   });
 
   document.addEventListener('pocket:changed', ({ detail }) => rows(detail));

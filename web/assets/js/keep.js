@@ -95,6 +95,7 @@
   // All that this phone holds of its account goes; records that nobody sent too, where they are asked for.
   const empty = async ({ records = false } = {}) => {
     await pages.empty();
+    if (self.document) document.cookie = 'along=; path=/; max-age=0';
     const db = await open;
     if (records) await db.clear('rows');
     else for (const row of await store.all()) if (row.state === 'held') await store.remove(row.key);

@@ -154,6 +154,7 @@
     });
     const answer = await Promise.race([alone(() => queue.sendNow(row)), slow]);
     if (answer.held || answer.place) {
+      document.dispatchEvent(new CustomEvent('pocket:kept', { detail: row }));
       location.assign(answer.place || location.href);
       return;
     }
@@ -268,7 +269,13 @@
   });
 
   self.Pocket = { account: ACCOUNT, ready, send, say, ask, alone, count, clock };
-  if (navigator.serviceWorker) navigator.serviceWorker.register('/sw.js').catch(() => {});
+  // The page that a phone opens with where nothing was taken along yet.
+  const start = async () => {
+    if (!navigator.serviceWorker?.controller || head('kept') || (await Keep.pages.has('/pocket'))) return;
+    const page = await fetch('/pocket', { headers: { 'X-Along': '1' } });
+    if (page.ok && !page.redirected) await Keep.pages.put('/pocket', page, 'start');
+  };
+  if (navigator.serviceWorker) navigator.serviceWorker.register('/sw.js').then(start, () => {});
   addEventListener('online', () => send({ force: true }));
   document.addEventListener('visibilitychange', () => {
     if (!document.hidden) send();

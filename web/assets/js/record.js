@@ -80,6 +80,19 @@
     );
     setTimeout(finish, SECONDS * 1000);
   });
+  // What was walked without signal, until it was recorded.
+  Keep.store.meta('walked').then((walked) => {
+    if (!walked) return;
+    field.value = JSON.stringify(walked.shape);
+    note.value = `Walked: ${walked.words}`;
+    said.textContent = walked.words;
+    const searched = main.querySelector('[data-walked]');
+    searched.elements.geometry.value = JSON.stringify(walked.line);
+    searched.querySelector('[data-walked-said]').textContent = walked.words;
+  });
+  document.addEventListener('pocket:kept', ({ detail }) => {
+    if (['/survey/patches', '/survey/searches'].includes(detail.to)) Keep.store.setMeta('walked', null);
+  });
   main.querySelector('#new form').addEventListener(
     'submit',
     (event) => {

@@ -1,9 +1,10 @@
 // The worker that answers without signal: files of the application from its own store, pages that were taken along as
 // they were. VERSION and SHELL stand above, put there by the server (Web::Pocket::Shell).
-/* global VERSION, SHELL */
+/* global VERSION, SHELL, Pin */
 importScripts(
   SHELL.find((file) => file.startsWith('/vendor/idb.js')),
   SHELL.find((file) => file.startsWith('/js/keep.js')),
+  SHELL.find((file) => file.startsWith('/js/pin.js')),
 );
 
 const FILES = `shell-${VERSION}`;
@@ -76,7 +77,25 @@ const POLICY =
   "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; font-src 'self'; " +
   "connect-src 'self'; worker-src 'self'; manifest-src 'self'; form-action 'self'; frame-ancestors 'none'; base-uri 'none'";
 
+// Before what this phone holds, where a PIN is asked for.
+const lock = () => {
+  const at = (start) => SHELL.find((one) => one.startsWith(start));
+  const scripts = ['/vendor/idb.js', '/js/keep.js', '/js/pin.js'].map(
+    (one) => `<script src="${at(one)}" defer></script>`,
+  );
+  const html = `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>Locked · Nimble Thistle</title>
+<meta name="viewport" content="width=device-width, initial-scale=1"><link rel="stylesheet" href="${at('/css/thistle.css')}">
+${scripts.join('')}</head><body><main id="main" class="field-view"><h1>Locked</h1><form data-pin><div class="field">
+<label for="pin">PIN of this phone</label><input class="form-control" id="pin" name="pin" type="password"
+inputmode="numeric" autocomplete="off" required></div><p class="bad-word" role="alert"></p>
+<p class="moves"><button class="btn btn-primary">Open</button></p></form></main></body></html>`;
+  return new Response(html, {
+    headers: { 'Content-Type': 'text/html; charset=utf-8', 'Content-Security-Policy': POLICY },
+  });
+};
+
 const ofPhone = async (request) => {
+  if (request.mode === 'navigate' && (await Pin.shut())) return lock();
   const found = await kept(request.url);
   const bench = request.mode === 'navigate' && BENCHES.test(new URL(request.url).pathname);
   const { pathname, search } = new URL(request.url);

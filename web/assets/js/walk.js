@@ -89,6 +89,33 @@
     if (watch !== null) pause();
     field.value = JSON.stringify(fixes);
   });
+  // Without signal nobody smooths the walk: what was walked is taken as it is, its worst fixes left out, to the page of
+  // records that can be made anywhere.
+  const WORST = 20; // m
+  const asWalked = () => {
+    const good = fixes.filter((fix) => fix.accuracy_m <= WORST).map(({ lon, lat }) => [lon, lat]);
+    const ends = [good[0], good.at(-1)].map(([lon, lat]) => L.latLng(lat, lon));
+    const error = fixes.reduce((sum, fix) => sum + fix.accuracy_m, 0) / fixes.length;
+    const closed = good.length > 3 && map.distance(...ends) < Math.max(15, 3 * error);
+    const outline = { type: 'LineString', coordinates: good };
+    const shape = closed ? { type: 'Polygon', coordinates: [[...good, good[0]]] } : outline;
+    const words = `${closed ? 'An area' : 'A line'} of ${good.length} fixes, each known to about ±${Math.round(error)} m.`;
+    return { shape, line: outline, words };
+  };
+  form.addEventListener('submit', async (event) => {
+    if (event.submitter !== finish || form.dataset.heard) return;
+    event.preventDefault();
+    const signal = new AbortController();
+    setTimeout(() => signal.abort(), 5000);
+    const heard = await Pocket.ask('/pocket/standing.json', { signal: signal.signal }).catch(() => null);
+    form.dataset.heard = 'yes';
+    if (heard?.ok) {
+      form.submit();
+      return;
+    }
+    await Keep.store.setMeta('walked', asWalked());
+    location.assign('/pocket/record?kind=new');
+  });
   drop.addEventListener('click', () => {
     if (watch !== null) pause();
     fixes.length = 0;
