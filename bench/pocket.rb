@@ -71,7 +71,7 @@ class PocketBench
     @browser.get("http://127.0.0.1:#{@line.port}/pocket")
     sleep 0.2 until script("return Boolean(navigator.serviceWorker.controller)")
     script("document.querySelector('[data-pocket-take]').click()")
-    sleep 0.5 until script("return document.querySelector('[data-pocket-along-said]').textContent").match?(/as of/)
+    sleep 0.5 until script("return document.querySelector('[data-pocket-along-said]').textContent").include?("as of")
   end
 
   def open_bench(path)
@@ -102,7 +102,7 @@ class PocketBench
   end
 
   def answered
-    sleep 0.005 until script("return document.getElementById('rules-said')?.textContent || ''").match?(/Worked out/)
+    sleep 0.005 until script("return document.getElementById('rules-said')?.textContent || ''").include?("Worked out")
   end
 
   def served(path) = middle(ROUNDS) { clock { Net::HTTP.get(URI(@at + path.gsub("[", "%5B").gsub("]", "%5D"))) } }

@@ -44,6 +44,18 @@ module Thistle
                                                      .dig("properties", "name")
     end
 
+    # What a phone takes along to reckon with names no secret place, and no shelf to whoever does not mix.
+    def test_what_a_phone_reckons_with
+      told = { "M. Oakes" => [false, true], "R. Lindqvist" => [false, true], "L. Tran" => [false, false] }
+      said = told.keys.to_h do |name|
+        look_as(name)
+        bytes = json("/pocket/land.json")["land"].unpack1("m0")
+        [name, [bytes.match?(/slipper/i), bytes.include?("Stump concentrate")]]
+      end
+
+      assert_equal told, said
+    end
+
     # What a landowner takes home of the ground holds no notes, and nothing of other ground.
     def test_a_landowners_files
       patch = Store::Property.first(prefix: "B").live_patches.first.update(note: "Dog is loose at the Millers")

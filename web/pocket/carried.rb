@@ -9,9 +9,9 @@ module Thistle
         PATCHES = 2000
         SPAN = 2 * 365 * 86_400 # seconds about today in which the clock's turns are told
 
-        # The block says what stands of a patch, as the page tells it.
-        def initialize(property, today, &stands)
-          @property, @today, @stands = property, today, stands
+        # shelf: may whoever asks see it? The block says what stands of a patch, as the page tells it.
+        def initialize(property, today, shelf: true, &stands)
+          @property, @today, @shelf, @stands = property, today, shelf, stands
         end
 
         # {clock: {name => turns}, land: base64, weather: words, today:}
@@ -56,6 +56,8 @@ module Thistle
         def first = @property.live_patches.wanting_work.exclude(plant_key: nil).unordered.order(:id).get(:id)
 
         def shelf
+          return { usage: {}, in_use: {}, shelf: {}, calibrations: {} } unless @shelf
+
           methods = knowledge.methods_of_removal.values.select(&:herbicide?)
           usage = methods.flat_map do |removal|
             [[[removal.key, nil], Store::Usage.on_ground(removal)],

@@ -38,7 +38,8 @@ module Thistle
           end
 
           app.get "/pocket/land" do
-            json Carried.new(property, today) { |patch| part("_stands", patch:) }.to_h
+            shelf = may?(:read, :mix)
+            json Carried.new(property, today, shelf:) { |patch| part("_stands", patch:) }.to_h
           end
 
           # Who this phone is to the copy; also asked by a phone whose session has ended.
