@@ -7,6 +7,7 @@ module Thistle
       # that what does not fit is the least.
       class Along
         PATCHES = 120 # whose pages go along; the map shows all
+        TILES, PICTURES = 220, 40 # at most
         AHEAD = 45 # days in which a visit is due
 
         def initialize(property, today, day: nil)
@@ -19,7 +20,9 @@ module Thistle
         end
 
         def pages
-          [*START, *of_day, *patches.flat_map { |id| of_patch(id) }, *plants, *plantings, *LAST].uniq
+          [*START, *of_day, *patches.flat_map do |id|
+            of_patch(id)
+          end, *plants, *plantings, *trials, *LAST, *pictures].uniq
         end
 
         private
@@ -65,11 +68,58 @@ module Thistle
 
         def plantings
           Store::PlantingPlan.live.where(patch_id: @property.live_patches.unordered.select(:id)).order(:id).limit(20)
-                             .select_map(:id).map { |id| "/replant/plans/#{id}" }
+                             .select_map(:id).flat_map { |id| ["/replant/plans/#{id}", "/replant/plans/#{id}/take"] }
         end
 
-        # The map's own data, whole.
-        def map = ["/survey/features?bbox=-180,-90,180,90", "/survey/ground", "/survey/list"]
+        # The map's own data, whole, with the layers that are shown.
+        def map
+          shown = @property.layers_dataset.live.where(shown: true).all
+          ["/survey/features?bbox=-180,-90,180,90", "/survey/ground", "/survey/list",
+           *shown.flat_map { |layer| of_layer(layer).map { |part| "/survey/layers/#{layer.id}/#{part}" } }]
+        end
+
+        def of_layer(layer)
+          case layer.kind
+          when "tiles" then tiles(*layer.details.values_at("min", "max"))
+          when "picture" then ["picture"]
+          when "elevation" then %w[shade lines]
+          else ["lines"]
+          end
+        end
+
+        # Tiles over the property, from the coarsest on, as deep as so many reach.
+        def tiles(least, most)
+          found = []
+          (least..most).each do |zoom|
+            level = at_zoom(zoom)
+            break if found.size + level.size > TILES
+
+            found.concat(level)
+          end
+          found
+        end
+
+        # "zoom/column/row" of the tiles (XYZ, web Mercator) over the property.
+        def at_zoom(zoom)
+          west, south, east, north = @property.bounds
+          columns = [west, east].map { |lon| ((lon + 180) / 360 * (2**zoom)).floor }
+          rows = [north, south].map do |lat|
+            angle = lat * Math::PI / 180
+            ((1 - (Math.log(Math.tan(angle) + (1 / Math.cos(angle))) / Math::PI)) / 2 * (2**zoom)).floor
+          end
+          Range.new(*columns).flat_map { |column| Range.new(*rows).map { |row| "#{zoom}/#{column}/#{row}" } }
+        end
+
+        # The last picture of each patch, to line up the next one with; trials whose tags are looked at.
+        def pictures
+          newest = Store::Picture.live.where(patch_id: patches).group(:patch_id).select_map(Sequel.function(:max, :id))
+          newest.sort.last(PICTURES).map { |id| "/work/pictures/#{id}" }
+        end
+
+        def trials
+          Store::TrialRun.live.where(patch_id: patches).order(:id).limit(20).select_map(:id)
+                         .map { |id| "/recheck/trials/#{id}" }
+        end
 
         def left_out = [@property.live_patches.count - patches.size, 0].max
 

@@ -58,15 +58,15 @@
       await (await open).put('pages', row);
       return row;
     },
-    // What was kept of an address: { text, type, at }; nothing where none was.
+    // What was kept of an address: { bytes, type, at }; nothing where none was.
     get: async (url) => {
       if (!there) return null;
       const kept = await (await caches.open(ALONG)).match(plain(url));
       if (!kept) return null;
-      const text = await new Response(kept.body.pipeThrough(new DecompressionStream('gzip'))).text();
+      const bytes = await new Response(kept.body.pipeThrough(new DecompressionStream('gzip'))).arrayBuffer();
       const row = await (await open).get('pages', plain(url));
       if (row) await (await open).put('pages', { ...row, used: Date.now() });
-      return { text, type: kept.headers.get('Content-Type'), at: Number(kept.headers.get('X-Kept')) };
+      return { bytes, type: kept.headers.get('Content-Type'), at: Number(kept.headers.get('X-Kept')) };
     },
     drop: async (url) => {
       await (await caches.open(ALONG)).delete(url);

@@ -64,11 +64,12 @@ const kept = async (url) => {
 };
 
 const escaped = (text) => text.replace(/&/g, '&amp;').replace(/"/g, '&quot;').replace(/</g, '&lt;');
-const page = ({ text, type, at }, more = {}) => {
+const page = ({ bytes, type, at }, more = {}) => {
   const told = Object.entries({ kept: at, ...more })
     .map(([name, value]) => `<meta name="${name}" content="${escaped(String(value))}">`)
     .join('');
-  const body = type.startsWith('text/html') ? text.replace('<head>', `<head>${told}`) : text;
+  const html = type.startsWith('text/html') && new TextDecoder().decode(bytes);
+  const body = html ? html.replace('<head>', `<head>${told}`) : bytes;
   const headers = { 'Content-Type': type, 'X-Kept': String(at), 'Content-Security-Policy': POLICY };
   return new Response(body, { headers });
 };
