@@ -5,6 +5,7 @@ module Thistle
   module Pocket
     # A symbol in what is marshalled: its length, and itself.
     NAMED = /:([\x06-\x7f])(Thistle::[\w:]+)/n
+    ELSEWHERE = "This patch was not taken along. Ask again with signal."
     private_constant :NAMED
 
     class << self
@@ -42,12 +43,11 @@ module Thistle
 
       # The same as the server's page of that address: what stands in its <main>.
       def page(bench, params)
-        page = Page.new(params)
-        patch = params["patch"] && land.patch(params["patch"])
-        case bench
-        when "identify" then page.erb("identify/index", locals: { desk: desk(bench, params), patch:, name: nil })
-        else page.erb("#{bench}/index", locals: { desk: desk(bench, params), patch: patch || first(bench, params) })
-        end
+        patch = patch_of(bench, params)
+        locals = { desk: desk(bench, params), patch:, **(bench == "identify" ? { name: nil } : {}) }
+        Page.new(params).erb("#{bench}/index", locals:)
+      rescue Core::BadInput => e
+        %(<p class="empty">#{Erubi.h(e.message)}</p>)
       end
 
       private
@@ -60,8 +60,20 @@ module Thistle
         Core::Decide::Rule.define_singleton_method(:all) { @all ||= Sources.in("core/decide/rules").freeze }
       end
 
-      # The patch that a bench opens with where none is named.
-      def first(bench, params) = (land.first_patch if bench == "decide" && params["plant"].to_s.empty?)
+      # The patch that is asked about; where none is named, the one that the bench opens with. Never another one.
+      def patch_of(bench, params)
+        asked = params["patch"].to_s
+        return known(asked, bench, params) unless asked.empty?
+
+        land.first_patch if bench == "decide" && params["plant"].to_s.empty?
+      end
+
+      # What is done depends on what it is: a patch without a name is named first.
+      def known(asked, bench, params)
+        patch = land.patch(asked) || raise(Core::BadInput.new(ELSEWHERE, field: :patch))
+        named = bench == "identify" || patch.plant || !params["plant"].to_s.empty?
+        named ? patch : raise(Core::BadInput.new("Find out what #{patch.code} is first.", field: :patch))
+      end
 
       # What the server marshalled; classes that it names are found in the sources first.
       def read(bytes)
@@ -70,7 +82,7 @@ module Thistle
       end
 
       def desk(bench, params)
-        patch = (params["patch"] && land.patch(params["patch"])) || first(bench, params)
+        patch = patch_of(bench, params)
         case bench
         when "identify" then Web::Identify::Desk.new(params, land, day)
         when "decide" then Web::Decide::Desk.new(params, patch, land, day, land.measures)

@@ -51,8 +51,8 @@ module Thistle
         halt 403, as_json(cut_off: true, error: CUT_OFF) if phone.cut_off?
         answer = nil
         Store::HeldRecord.db.transaction(mode: :immediate) do
-          known = Store::HeldRecord[record_key]
-          answer = known ? already(known) : hold(phone, catch(:halt, &block))
+          known, before = Store::HeldRecord[record_key], written
+          answer = known ? already(known) : hold(phone, catch(:halt, &block), before)
           raise Sequel::Rollback if response.status >= 400
         end
         Store::Pieces.new(who.account_id).drop(@pieces || []) if response.status < 400
@@ -73,9 +73,11 @@ module Thistle
         as_json(error: ELSEWHERE)
       end
 
-      def hold(phone, answer)
+      # before: rows that were written until then. Led on without having written anything, it was no record.
+      def hold(phone, answer, before)
         settle_status(answer)
         return refused(answer) if response.status >= 400
+        return nothing_kept if written == before
 
         place = response["Location"]&.then { |to| URI(to).request_uri }
         Store::HeldRecord.create(key: record_key, account_id: who.account_id, phone_id: phone.id, place:,
@@ -92,6 +94,15 @@ module Thistle
 
         forms = (@shown || {}).values.grep(Form)
         as_json(error: @refusal, fields: forms.reduce({}) { |all, form| all.merge(form.errors) })
+      end
+
+      def written = Store::HeldRecord.db.synchronize(&:total_changes)
+
+      def nothing_kept
+        status 422
+        response.headers.delete("Location")
+        @refusal = session.delete(:flash) || "The server kept nothing of it."
+        as_json(error: @refusal, fields: {})
       end
 
       # Sinatra reads the status out of what a route answers; here it is wanted before.

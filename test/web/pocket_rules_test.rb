@@ -28,6 +28,23 @@ module Thistle
       end
     end
 
+    # A patch that did not come along is no other patch.
+    def test_a_patch_that_did_not_come_along
+      Dir.mktmpdir do |folder|
+        carry(folder)
+        unnamed = lands.first.live_patches.first(plant_key: nil).id.to_s
+        asked = %w[decide mix].product(%w[answer page]).map { |bench, what| [1, bench, { patch: "99999" }, what] }
+        asked << [1, "decide", { patch: unnamed }, "page"] << [1, "identify", { patch: unnamed }, "page"]
+        File.write("#{folder}/asked.json", JSON.generate(asked))
+        out, = Open3.capture2("node", "--no-warnings", "--stack-size=4000", "#{ROOT}/test/js/pocket.mjs", folder,
+                              "#{folder}/asked.json")
+
+        assert_equal 4, out.lines.grep(/was not taken along/).size
+        assert_match(/Find out what .* is first/, out.lines[4])
+        assert_match(/What do you see/, out.lines[5])
+      end
+    end
+
     private
 
     def lands = @lands ||= Store::Property.kept.order(:id).all

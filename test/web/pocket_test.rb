@@ -61,6 +61,15 @@ module Thistle
       assert_equal [before + 1, [KEY]], [works, Store::HeldRecord.select_map(:key)]
     end
 
+    # Led on without having written anything: a patch without a name is named first. It stays on the phone, with why.
+    def test_nothing_is_held_that_was_not_kept
+      unnamed = Store::Patch.live.where(plant_key: nil).first
+      said = send_record("/work/treatments", patch: unnamed.id, **WORK)
+
+      assert_equal [422, 0], [last_response.status, Store::HeldRecord.count]
+      assert_match(/Find out what .* is first/, said["error"])
+    end
+
     # A patch that the phone made is named by its key; what it needs must be here first.
     def test_a_patch_of_the_phones_own
       second = KEY.sub("0190", "0191")

@@ -20,9 +20,8 @@ module Thistle
         end
 
         def pages
-          [*START, *of_day, *patches.flat_map do |id|
-            of_patch(id)
-          end, *plants, *plantings, *trials, *LAST, *pictures].uniq
+          of_patches = patches.flat_map { |id| of_patch(id) }
+          [*START, *of_day, *of_patches, *plants, *plantings, *trials, *LAST, *pictures].uniq
         end
 
         private

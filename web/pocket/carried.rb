@@ -41,11 +41,11 @@ module Thistle
           made.packed
         end
 
-        # Those with a name first, by their codes.
+        # By their codes; what is not named yet has no facts.
         def patches
-          rows = @property.live_patches.exclude(plant_key: nil).limit(PATCHES).all
+          rows = @property.live_patches.limit(PATCHES).all
           rows.to_h do |patch|
-            facts = patch.facts(@today).to_h.except(:plant)
+            facts = patch.facts(@today)&.to_h&.except(:plant)
             [patch.id, { code: patch.code, plant_key: patch.plant_key, stem_size: patch.stem_size,
                          water_m: patch.water_m, facts:, settled: patch.settled?, group: patch.group&.key,
                          own_schools: patch.own_schools, failed: patch.failed_twice&.key,

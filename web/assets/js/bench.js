@@ -82,9 +82,10 @@
       swap(text, target, part, how);
       if (push) history.pushState({ bench: address }, '', address);
       const on = new Date(`${day}T12:00`).toLocaleDateString([], { day: 'numeric', month: 'long', year: 'numeric' });
-      say(
-        `No signal. Worked out on this phone for ${on}; weather and records as of ${Pocket.clock((await rules()).at)}.`,
-      );
+      const { at } = await rules();
+      const days = Math.floor((Date.now() - at) / DAY);
+      const old = days ? ` They are ${Pocket.count(days, 'day')} old: what hangs on the weather may be wrong.` : '';
+      say(`No signal. Worked out on this phone for ${on}; weather and records as of ${Pocket.clock(at)}.${old}`);
     } catch (error) {
       say(`This phone cannot work it out: ${error.message.split('\n')[0]}`);
     } finally {
