@@ -99,7 +99,87 @@ module Thistle
       assert_equal 1, works
     end
 
+    # Two tabs that send at once; a phone without room, which says so and lets nothing be typed in vain; an application
+    # that was brought up to date while records wait.
+    def test_two_tabs_no_room_and_a_new_version
+      visit "/pocket/record?kind=work"
+      @line.set(:dead)
+      fill_work(hours: "1")
+      click_button "Record the work"
+
+      assert_text "It is kept on this phone"
+      evaluate_async_script("navigator.serviceWorker.getRegistration().then((one) => one?.update()).catch(() => {})" \
+                            ".then(() => arguments[0]())")
+      @line.set(:through)
+      other = open_new_window
+      within_window(other) { visit "/pocket" }
+      execute_script("Promise.all([Pocket.send({ force: true }), Pocket.send({ force: true })])")
+      within_window(other) { execute_script("Pocket.send({ force: true })") }
+
+      eventually { works == 1 && evaluate_async_script(WAITING).zero? }
+      other.close
+      visit "/pocket/record?kind=picture"
+      execute_script("Keep.store.put = () => Promise.reject(new DOMException('full', 'QuotaExceededError'))")
+      @line.set(:dead)
+      within("#picture") do
+        select "Q-05", from: "Patch", match: :first
+        attach_file "The picture", shot
+        click_button "Before"
+      end
+
+      assert_text "This phone has no room to keep it"
+      @line.set(:through)
+      within("#picture") { click_button "Before" }
+
+      assert_text "The picture before is kept."
+    end
+
+    # A browser that is killed while records wait: they are there when it opens again, and are sent once.
+    def test_a_killed_browser
+      Dir.mktmpdir do |profile|
+        with_browser(profile) do |browser, pid|
+          browser.get("#{Capybara.app_host}/pocket/record")
+          @line.set(:dead)
+          browser.execute_async_script(<<~JS, patch.id)
+            const fields = { patch: arguments[0], method_key: 'cut_only', done_on: '2026-05-11', crew_size: 1, hours: 1,
+                             stems_done: 3, note: 'no signal' };
+            const done = arguments[1];
+            Pocket.ready
+              .then((queue) => queue.add({ to: '/work/treatments', account: Pocket.account, lane: 'a', words: 'Work',
+                                           fields: Object.entries(fields).map(([name, value]) => [name, `${value}`]) }))
+              .then(() => done());
+          JS
+          Process.kill("KILL", pid)
+        end
+        @line.set(:through)
+        with_browser(profile) do |browser, _|
+          browser.get("#{Capybara.app_host}/pocket")
+          eventually { works == 1 }
+        end
+      end
+    end
+
     private
+
+    WAITING = "Keep.store.all().then((all) => arguments[0](all.filter((one) => one.state !== 'held').length))"
+    private_constant :WAITING
+
+    # A browser of its own, over a profile that stays.
+    def with_browser(profile)
+      options = Selenium::WebDriver::Chrome::Options.new(args: [*FLAGS, "--user-data-dir=#{profile}"],
+                                                         binary: "/usr/bin/chromium", timeouts: TIMEOUTS)
+      service = Selenium::WebDriver::Service.chrome(path: "/usr/bin/chromedriver")
+      browser = Selenium::WebDriver.for(:chrome, options:, service:)
+      pid = File.readlink(File.join(profile, "SingletonLock"))[/\d+\z/].to_i
+      yield browser, pid
+    ensure
+      begin
+        browser&.quit
+      rescue Selenium::WebDriver::Error::WebDriverError, SystemCallError
+        nil # it was killed
+      end
+      FileUtils.rm_f(Dir[File.join(profile, "Singleton*")])
+    end
 
     def works = Store::Treatment.where(note: "no signal").count
     def pictures = Store::Picture.where(patch_id: patch.id, moment: "before", taken_on: Testing::TODAY).count

@@ -13,7 +13,7 @@ module Thistle
                  stems_done: "20" }
       send_form :post, "/work/treatments", **fields
 
-      assert_said "is needed: the licensed person", "how much stock was used"
+      assert_said "is needed: who applied it", "how much stock was used"
       send_form :post, "/work/treatments", **fields, active_key: "glyphosate_ipa", product: "30", mix: "20",
                 applicator: "M. Oakes"
 

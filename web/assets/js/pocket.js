@@ -60,15 +60,16 @@
 
   // — A record that somebody sends.
   const verbOf = (form, fields) => (fields.find(([name]) => name === '_method')?.[1] || form.method).toUpperCase();
-  const isRecord = (form, verb) => {
-    const { pathname, origin } = new URL(form.action, location.href);
+  // Where it goes: as the button says, else the form.
+  const actionOf = (form, submitter) =>
+    new URL(submitter?.hasAttribute('formaction') ? submitter.formAction : form.action, location.href);
+  const isRecord = ({ pathname, origin }, verb) => {
     return origin === location.origin && RECORDS.some(([one, path]) => one === verb && path.test(pathname));
   };
 
   // In which order records go: those of a patch one after another.
-  const laneOf = (form, fields) => {
-    const patch =
-      fields.find(([name]) => name === 'patch')?.[1] || new URL(form.action).pathname.match(/patches\/(\d+)/)?.[1];
+  const laneOf = (path, fields) => {
+    const patch = fields.find(([name]) => name === 'patch')?.[1] || path.match(/patches\/(\d+)/)?.[1];
     return patch ? `patch ${patch}` : '';
   };
 
@@ -136,14 +137,14 @@
   const record = async (form, submitter) => {
     const queue = await ready;
     const { fields, files } = told(form, submitter);
-    const { pathname, search } = new URL(form.action);
+    const { pathname, search } = actionOf(form, submitter);
     const mend = new URLSearchParams(location.search).get('mend');
     const row = await queue.add({
       to: pathname + search,
       account: ACCOUNT,
       fields,
       files,
-      lane: laneOf(form, fields),
+      lane: laneOf(pathname, fields),
       words: wordsOf(form),
       labels: labelsOf(form),
       page: location.pathname + location.search,
@@ -178,18 +179,35 @@
     plan(await say());
   };
 
+  // A phone that is full sends at once, as any browser would, where somebody hears; else it says so, and what was typed
+  // stays in the form.
+  const withoutRoom = async (form, button, error) => {
+    const heard = await ask('/pocket/standing.json').catch(() => null);
+    if (!heard?.ok) {
+      notice(form, [`This phone has no room to keep it (${error.name}). Make room, or write it down.`]);
+      return;
+    }
+    if (button?.name) {
+      const { name, value } = button;
+      form.append(Object.assign(document.createElement('input'), { type: 'hidden', name, value }));
+    }
+    form.action = actionOf(form, button).href;
+    form.submit();
+  };
+
   document.addEventListener('submit', (event) => {
     const form = event.target;
     if (event.defaultPrevented || form.matches('[data-tap], [data-found]')) return;
     const fields = [...new FormData(form)];
-    if (form.method.toLowerCase() !== 'post' || !isRecord(form, verbOf(form, fields))) return;
+    if (form.method.toLowerCase() !== 'post' || !isRecord(actionOf(form, event.submitter), verbOf(form, fields)))
+      return;
     event.preventDefault();
     if (form.dataset.sending) return;
     form.dataset.sending = 'yes';
     const button = event.submitter;
     if (button) button.setAttribute('aria-busy', 'true');
     record(form, event.submitter)
-      .catch((error) => notice(form, [`This phone cannot keep it: ${error.message}. Write it down, and make room.`]))
+      .catch((error) => withoutRoom(form, button, error))
       .finally(() => {
         delete form.dataset.sending;
         button?.removeAttribute('aria-busy');
