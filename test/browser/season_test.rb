@@ -30,6 +30,8 @@ module Thistle
       card.select "green seed", from: "It is"
       card.check "It had just begun"
       card.click_button "Seen"
+
+      assert_selector "p.said"
       find("#year-amur_honeysuckle summary").click
 
       assert_selector "#year-amur_honeysuckle", text: /Dates adjusted to your sightings:.*ripe seed \d+ days earlier/
