@@ -8,6 +8,8 @@ module Thistle
   # A phone without signal: what was taken along is there, what is recorded is kept and sent once, the rules answer from
   # the phone itself. The line is a proxy of the tests, since a browser's own switch does not reach its workers.
   class PocketBrowserTest < BrowserTest
+    LONG = 600 # seconds that a slow machine may take over what is many requests
+
     def setup
       super
       @line = Testing::Line.new(page.server.port)
@@ -61,7 +63,7 @@ module Thistle
           document.title = 'all sent';
         })();
       JS
-      eventually { evaluate_script("document.title") == "all sent" }
+      eventually(LONG) { evaluate_script("document.title") == "all sent" }
       notes = Store::Treatment.where(Sequel.like(:note, "broken %")).order(:id).select_map(%i[patch_id note])
 
       assert_equal 40, notes.map(&:last).uniq.size
@@ -154,7 +156,7 @@ module Thistle
         @line.set(:through)
         with_browser(profile) do |browser, _|
           browser.get("#{Capybara.app_host}/pocket")
-          eventually { works == 1 }
+          eventually(LONG) { works == 1 }
         end
       end
     end
@@ -192,7 +194,7 @@ module Thistle
       eventually { evaluate_script("Boolean(navigator.serviceWorker.controller)") }
       click_button "Take along"
 
-      assert_text(/pages, .* MB, as of/)
+      assert_text(/pages, .* MB, as of/, wait: LONG)
     end
 
     def fill_work(hours:)

@@ -46,10 +46,10 @@ module Thistle
     # Waits until what was asked for in the page has come.
     def answered = assert_no_selector(".htmx-request")
 
-    # Waits until the block is true, as long as Capybara waits.
-    def eventually
+    # Waits until the block is true, as long as Capybara waits, or so many seconds.
+    def eventually(seconds = Capybara.default_max_wait_time)
       errors = [*page.driver.invalid_element_errors, Capybara::ElementNotFound, Capybara::ExpectationNotMet]
-      page.document.synchronize(Capybara.default_max_wait_time, errors:) { yield or raise Capybara::ExpectationNotMet }
+      page.document.synchronize(seconds, errors:) { yield or raise Capybara::ExpectationNotMet }
     end
 
     # Texts of all that match, at one moment: what is swapped meanwhile makes none of them stale.
