@@ -40,7 +40,7 @@ task(:docstrings) { sh({ "WRITE" => "yes" }, "ruby", "-Itest", "test/house/docst
 desc "Count lines: tests against hand-written code"
 task :stats do
   code = FileList["thistle.rb", "Rakefile", "bin/*",
-                  "{core,store,formats,stand_ins,web,demo,bench}/**/*.{rb,erb,js,scss}"]
+                  "{core,store,formats,stand_ins,pocket,web,demo,bench}/**/*.{rb,erb,js,scss}"]
   tests = FileList["test/**/*.{rb,js}"]
   count = ->(files) { files.sum { |file| File.readlines(file).count { |line| !line.strip.empty? } } }
   folders = code.group_by { |file| file.include?("/") ? file[%r{\A[^/]+}] : "." }

@@ -158,6 +158,8 @@
       const address = new URL(old.url);
       if (![worker, glue, wasm].includes(address.pathname + address.search)) await cache.delete(old);
     }
+    for (const row of await Keep.pages.all())
+      if (row.url.startsWith('/pocket/pack') && row.url !== pack) await Keep.pages.drop(row.url);
     if (!(await Keep.pages.has(pack))) await taken(pack, 'rules');
     await taken(land, 'rules');
     await Keep.store.setMeta('rules', { wasm, glue, worker, pack, land, at: Date.now() });
