@@ -62,7 +62,7 @@ module Thistle
     # Records on the phone that the server does not hold yet.
     def waiting
       evaluate_async_script(<<~JS)
-        Keep.store.all().then((all) => arguments[0](all.filter((one) => one.state !== 'held').length))
+        Keep.store.all().then((all) => arguments[0](all.filter((one) => one.state !== 'held' && one.to.includes('/taps')).length))
       JS
     end
 
@@ -75,7 +75,7 @@ module Thistle
       2.times { click_button "+1", match: :first }
 
       assert_selector "[data-count='plants-']", text: /\A13\z/
-      sleep 0.2 until waiting.zero?
+      eventually { waiting.zero? }
       execute_script(<<~JS)
         const gone = { to: location.pathname.replace(/field.*/, 'taps'), words: '+1', account: Pocket.account,
                        fields: [['patch', '999999'], ['kind', 'plants'], ['amount', '1'], ['key', 'tap-gone-1']] };

@@ -17,10 +17,16 @@ module Thistle
 
     TIMEOUTS = { script: 180_000, page_load: 300_000 }.freeze # axe takes its time on a busy machine
 
+    # A record is sent by a script, and the page leaves while a test looks at it: what it looked at is gone, and Chromium
+    # has several words for that. It looks again, as long as Capybara waits.
+    module Leaving
+      def invalid_element_errors = super + [Selenium::WebDriver::Error::UnknownError]
+    end
+
     Capybara.register_driver(:chromium) do |app|
       options = Selenium::WebDriver::Chrome::Options.new(args: FLAGS, binary: "/usr/bin/chromium", timeouts: TIMEOUTS)
       service = Selenium::WebDriver::Service.chrome(path: "/usr/bin/chromedriver")
-      Capybara::Selenium::Driver.new(app, browser: :chrome, options:, service:)
+      Capybara::Selenium::Driver.new(app, browser: :chrome, options:, service:).extend(Leaving)
     end
     Capybara.default_driver = :chromium
     Capybara.server = :puma, { Silent: true, Threads: "1:4" }
