@@ -17,8 +17,8 @@ module Thistle
 
     TIMEOUTS = { script: 180_000, page_load: 300_000 }.freeze # axe takes its time on a busy machine
 
-    # A record is sent by a script, and the page leaves while a test looks at it: what it looked at is gone, and Chromium
-    # has several words for that. It looks again, as long as Capybara waits.
+    # A record is sent by a script, and the page leaves while a test looks at it: what it looked at is gone, and
+    # Chromium has several words for that. It looks again, as long as Capybara waits.
     module Leaving
       def invalid_element_errors = super + [Selenium::WebDriver::Error::UnknownError]
     end
