@@ -138,7 +138,13 @@
         ? `This browser threw away what was taken along on ${clock(Number(was))}. Take it along again.`
         : 'Nothing yet.';
     } else
-      said.textContent = `${along.name}: ${count(kept.length, 'page')}, ${size(bytes)}, as of ${clock(along.at)}.${along.left ? ` ${count(along.left, 'patch', 'patches')} on the map only.` : ''} Missing: ${along.missing.join('; ')}.`;
+      said.textContent = [
+        `${along.name}: ${count(kept.length, 'page')}, ${size(bytes)}, as of ${clock(along.at)}.`,
+        along.left && `${count(along.left, 'patch', 'patches')} on the map only.`,
+        `Missing: ${along.missing.join('; ')}.`,
+      ]
+        .filter(Boolean)
+        .join(' ');
     place('empty').hidden = !kept.length;
     return kept;
   };

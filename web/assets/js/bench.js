@@ -41,6 +41,8 @@
     });
 
   const DAY = 86400e3;
+  const FORECAST = 9; // days ahead that weather was taken along for, at the most
+  let later = 0; // days since the land was taken along
   const rules = () => Keep.store.meta('rules');
   const open = async () => {
     const known = await rules();
@@ -53,7 +55,7 @@
       else resolve(data.told);
     };
     worker.onerror = (event) => waiting.forEach(({ reject }) => reject(new Error(event.message)));
-    const later = Math.max(0, Math.floor(Date.now() / DAY) - Math.floor(known.at / DAY));
+    later = Math.max(0, Math.floor(Date.now() / DAY) - Math.floor(known.at / DAY));
     return call({ act: 'open', later, ...known });
   };
 
@@ -61,6 +63,9 @@
     ready ||= open();
     const { day } = await ready;
     const url = new URL(address, location.origin);
+    // A verdict hangs on the day's weather: where none is known there is no “go”.
+    if (url.pathname === '/decide' && later > FORECAST)
+      throw new Error('the weather that was taken along is over. Take it along again.');
     const told = await call({ act: 'ask', bench: url.pathname.slice(1), params: nested(url.search) });
     return { ...told, day };
   };

@@ -240,6 +240,8 @@
         ? 'No signal, and this page was not taken along. Here is what this phone holds.'
         : `No signal. This page is from this phone, as of ${clock(at)}.`,
     );
+    if (new Date(at).toDateString() !== new Date().toDateString())
+      line.append(' What it says of “today” was said for that day: look at the weather and the label anew.');
     document.querySelector('main')?.before(line);
     // A day that stood there when the page was taken along is today's now.
     const then = new Date(at - new Date(at).getTimezoneOffset() * 60000).toISOString().slice(0, 10);
