@@ -93,6 +93,7 @@
       say(`No signal. Worked out on this phone for ${on}; weather and records as of ${Pocket.clock(at)}.${old}`);
     } catch (error) {
       say(`This phone cannot work it out: ${error.message.split('\n')[0]}`);
+      if (later) main.replaceChildren(); // what stands there was said for another day
     } finally {
       main.removeAttribute('aria-busy');
     }
