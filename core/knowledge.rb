@@ -21,14 +21,16 @@ module Thistle
                  "aims" => "aims", "planting" => "planting", "crew" => "crew", "haul" => "haul",
                  "stages" => "stages", "stock" => "stock", "expect" => "expect",
                  "readying" => "readying", "places" => "places", "homes" => "homes", "nurse" => "nurse",
-                 "aspects" => "aspects", "groups" => "groups", "roles" => "roles" }.freeze
+                 "aspects" => "aspects", "groups" => "groups", "roles" => "roles", "regions" => "regions",
+                 "normals" => "normals" }.freeze
 
       TO_PLANT = %w[replant home].freeze # parts of a native's file that are checked by schemas of their own
 
       attr_reader :plants, :methods_of_removal, :characters, :actives, :formulations, :records, :cautions, :disposal,
                   :parts, :returns, :sources, :zone_kinds, :anchors, :climates, :soils, :phases, :fits,
                   :broad_weather, :kit, :schools, :goals, :aims, :planting, :crew, :haul, :stages,
-                  :palette, :stock, :expect, :readying, :aspects, :groups, :places, :homes, :nurse, :policy
+                  :palette, :stock, :expect, :readying, :aspects, :groups, :places, :homes, :nurse, :policy,
+                  :regions, :normals
 
       # The shipped library, read once.
       def self.shipped = @shipped ||= new
@@ -88,6 +90,9 @@ module Thistle
         @suiting[plant] ||= methods_of_removal.values.select { |removal| removal.suits?(plant) }.freeze
       end
 
+      # {key => label} of the regions.
+      def region_names = regions.transform_values(&:label)
+
       # The Identify::Group that a plant is in; nil for none.
       def group_of(plant) = groups.values.find { |group| group.include?(plant) }
 
@@ -100,11 +105,12 @@ module Thistle
         { sources: Source, characters: Identify::Character, actives: Mix::Active, records: Mix::RecordRule,
           anchors: Season::AnchorKind, climates: Season::Climate, schools: Decide::School, goals: Decide::Goal,
           aims: Decide::Aim, aspects: Identify::Aspect,
-          groups: Identify::Group }
+          groups: Identify::Group, regions: Identify::Region }
           .each { |name, kind| instance_variable_set(:"@#{name}", rows_of(kind, tables[name.to_s])) }
         @zone_kinds = rows_of(Survey::ZoneKind, tables["zones"])
         @fits = rows_of(Season::Limits, tables["fits"].transform_keys(&:to_sym))
-        @soils, @broad_weather, @formulations = tables.values_at("soils", "broad_weather", "formulations")
+        @soils, @broad_weather, @normals, @formulations =
+          tables.values_at("soils", "broad_weather", "normals", "formulations")
         @phases = tables["phases"].transform_keys(&:to_sym).freeze
         @planting, @places, @homes, @nurse = tables.values_at("planting", "places", "homes", "nurse")
         @cautions, @disposal, @parts = tables.values_at("cautions", "disposal", "parts")

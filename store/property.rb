@@ -158,7 +158,8 @@ module Thistle
       # Lies elsewhere than was said: its border, its broad weather and its year follow.
       def move(latitude:, longitude:, elevation_m:)
         kind = { region:, climate: climate_kind }
-        broad = feed == "broad" ? { climate: JSON.generate(Core::Season::BroadWeather.climate(latitude, **kind)) } : {}
+        broad = {}
+        broad[:climate] = Whereabouts.weather(longitude, latitude, height: elevation_m, **kind) if feed == "broad"
         db.transaction do
           update(latitude:, longitude:, elevation_m:, placed: true, **Whereabouts.at(longitude, latitude), **broad)
           year_changed

@@ -29,6 +29,7 @@ module Thistle
           check_aims
           check_season
           check_planting
+          check_regions
           check_homes
           @knowledge.palette.each_value { |native| check_native(native) }
           @knowledge.returns.each do |key, row|
@@ -51,20 +52,27 @@ module Thistle
           plant.look_alikes.each { |pair| check_pair(plant, pair, file) }
         end
 
+        # Every region that a file names is there.
+        def check_regions
+          known(@knowledge.regions.values.flat_map(&:beside), @knowledge.regions, "regions.yml", "beside")
+          known(@knowledge.regions.values.map(&:source), @knowledge.sources, "regions.yml", "source")
+          @knowledge.plants.merge(@knowledge.palette).each do |key, one|
+            known(one.regions.except("source").values.flatten, @knowledge.regions, "#{key}.yml", "regions")
+          end
+        end
+
         # Parts of countries, regions and clocks that homes.yml names are there.
         def check_homes
           @knowledge.homes.each do |country, told|
             file = "homes.yml, #{country}"
             parts = @knowledge.places.dig(country, "names") || {}
-            by_region, by_clock = told.fetch("regions", {}), told.fetch("clocks", {})
+            by_clock = told.fetch("clocks", {})
             clocks = [*told["clock"], *by_clock.keys].reject { |name| Season::Clock.known?(name) }
-            known([*told["region"], *by_region.keys], Identify::Regions::NAMES, file, "region")
             known(clocks, {}, file, "clock")
-            known([*by_region.values, *by_clock.values].flatten, parts, file, "parts")
-            told.fetch("climates", []).each do |row|
-              known([row["climate"]], @knowledge.climates, file, "climates")
-              known(row.fetch("parts", []), parts, file, "climates")
-            end
+            rows = told.fetch("regions", []) + told.fetch("climates", [])
+            known([*told["region"], *rows.filter_map { |row| row["region"] }], @knowledge.regions, file, "region")
+            known(rows.filter_map { |row| row["climate"] }, @knowledge.climates, file, "climates")
+            known([*rows.flat_map { |row| row.fetch("parts", []) }, *by_clock.values.flatten], parts, file, "parts")
             known([told["source"]], @knowledge.sources, file, "source")
           end
         end
@@ -141,7 +149,7 @@ module Thistle
             known(named, @knowledge.anchors, "climates.yml", "#{key}/stands_for")
           end
           check_season_sources
-          known(Identify::Regions::NAMES.keys + @knowledge.climates.keys, @knowledge.broad_weather, "broad_weather.yml",
+          known(@knowledge.regions.keys + @knowledge.climates.keys, @knowledge.broad_weather, "broad_weather.yml",
                 "regions and climates")
         end
 
@@ -151,7 +159,7 @@ module Thistle
           end
           { "anchors.yml" => @knowledge.anchors, "climates.yml" => @knowledge.climates, "fits.yml" => @knowledge.fits,
             "soils.yml" => @knowledge.soils, "phases.yml" => @knowledge.phases,
-            "broad_weather.yml" => @knowledge.broad_weather }
+            "broad_weather.yml" => @knowledge.broad_weather, "normals.yml" => @knowledge.normals }
             .each do |file, rows|
               known(rows.values.map { |row| row.is_a?(Hash) ? row["source"] : row.source }, @knowledge.sources, file,
                     "source")

@@ -31,17 +31,11 @@ module Thistle
                   "double_dormancy" => "warm, then cold: two winters", "scarify" => "its coat broken",
                   "sow_fresh" => "sown fresh", "after_ripen" => "months of dry rest", "smoke" => "smoke",
                   "plants_only" => "plants, not seed" }.freeze
-        # Regions that run into each other, so that a species of one may be chosen on purpose in the other.
-        BESIDE = { "na_northeast" => %w[na_midwest na_southeast], "na_southeast" => %w[na_northeast na_midwest],
-                   "na_midwest" => %w[na_northeast na_southeast], "na_west" => %w[na_desert],
-                   "na_desert" => %w[na_west], "australia" => [], "british_isles" => %w[west_europe],
-                   "west_europe" => %w[british_isles] }.freeze
-        SOUTHERN = %w[australia].freeze
         # country, part: as Survey::Borders finds them; climate: a key of climates; nil where nobody knows.
         Place = Value.define(:region, :latitude, :longitude, :country, :part, :climate)
 
         # at_home: Home.
-        attr_reader :key, :name, :scientific, :family, :within, :looks_like, :at_home
+        attr_reader :key, :name, :scientific, :family, :within, :looks_like, :at_home, :regions
 
         # data: a file of natives/ or palette/; alike: keys of invaders that it is taken for.
         def initialize(key, data, alike: [])
@@ -103,7 +97,7 @@ module Thistle
           return :weed if @regions.fetch("invasive", []).include?(place.region)
           return :home if at_home.include?(place)
 
-          :nearby if [place.region, *BESIDE.fetch(place.region, [])].intersect?(home)
+          :nearby if [place.region, *region(place.region)&.beside].intersect?(home)
         end
 
         # Months of bloom at a latitude: the file gives them for where it is at home, half a year apart across the
@@ -119,7 +113,8 @@ module Thistle
 
         private
 
-        def southern? = SOUTHERN.include?(home.first)
+        def southern? = region(home.first)&.south?
+        def region(key) = Knowledge.shipped.regions[key]
       end
     end
   end

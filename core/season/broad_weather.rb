@@ -3,7 +3,8 @@
 module Thistle
   module Core
     module Season
-      # Broad weather where none was measured (knowledge/broad_weather.yml), on the right side of the equator.
+      # Weather where none was measured: of the places around that are well known (Normals), else of the region or the
+      # climate (knowledge/broad_weather.yml), on the right side of the equator.
       module BroadWeather
         WEATHER = %w[mean swing range wind wet_days rain].freeze
         HALF_YEAR = 6
@@ -19,8 +20,13 @@ module Thistle
         # [latitude, longitude] that stand for ground without a position.
         def middle(**of) = row(**of).values_at("latitude", "longitude")
 
-        # What a station of such weather has, at a latitude: months turned by half a year where the row lies on the
-        # other side of the equator.
+        # What a station of such weather has at a place: `around`, what Normals#at takes besides latitude and longitude.
+        def at(latitude, longitude, region: nil, climate: nil, **around)
+          Normals.shipped.at(latitude, longitude, **around) || climate(latitude, region:, climate:)
+        end
+
+        # The same of a region or a climate alone: months turned by half a year where the row lies on the other side of
+        # the equator.
         def climate(latitude, **of)
           row = row(**of)
           south = latitude.negative?

@@ -21,7 +21,27 @@ module Thistle
           within_state(longitude, latitude) || within_country(longitude, latitude)
         end
 
+        # Is the sea in sight: does any of it lie within some 30 km of a place?
+        def by_sea?(longitude, latitude)
+          here = 1 / Math.cos(latitude * Math::PI / 180)
+          COMPASS.any? do |angle|
+            east, north = Math.sin(angle) * SEA_DEGREES * here, Math.cos(angle) * SEA_DEGREES
+            !on_land?(longitude + east, latitude + north)
+          end
+        end
+
         private
+
+        SEA_DEGREES = 0.27 # of latitude: some 30 km
+        COMPASS = Array.new(12) { |n| n * Math::PI / 6 }.freeze
+        private_constant :SEA_DEGREES, :COMPASS
+
+        def on_land?(longitude, latitude)
+          countries.any? do |_, rings, (west, east), (south, north)|
+            longitude.between?(west, east) && latitude.between?(south, north) &&
+              rings.count { |ring| inside?(ring, longitude, latitude) }.odd?
+          end
+        end
 
         def states = @states ||= boxed(@draw_states.call)
         def countries = @countries ||= boxed(@draw_countries.call)

@@ -10,18 +10,29 @@ module Thistle
 
         attr_reader :whereabouts
 
-        # whereabouts: Borders::Whereabouts; at: [longitude, latitude].
-        def initialize(whereabouts, at, homes: Knowledge.shipped.homes)
-          @whereabouts, @at, @told = whereabouts, at, homes.fetch(whereabouts.country, {})
+        # whereabouts: Borders::Whereabouts; at: [longitude, latitude]; height: m; sea: is it in sight? nil for not
+        # known.
+        def initialize(whereabouts, at, height: nil, sea: nil, homes: Knowledge.shipped.homes)
+          @whereabouts, @at, @height, @sea = whereabouts, at, height, sea
+          @told = homes.fetch(whereabouts.country, {})
         end
 
         def units = @told["units"]
-        def region = @told["region"] || by_part("regions")
-        def clock = @told["clock"] || by_part("clocks")
+        def region = @told["region"] || by_place("region")
 
-        # A key of climates.yml; nil where the region's own year is meant, and where nobody can say.
-        def climate
-          @told.fetch("climates", []).find { |row| holds?(row) }&.fetch("climate")
+        def clock
+          @told["clock"] || @told.fetch("clocks", {}).find { |_, parts| parts.include?(whereabouts.part) }&.first
+        end
+
+        # A key of climates.yml, where the year is another than the weather around says.
+        def other_climate = by_place("climate")
+
+        # A key of climates.yml: that, else what the weather around says; nil where none fits and where nobody can say.
+        def climate = other_climate || (around && fitting(Season::Climate.months(around)))
+
+        # What its year is made of, by the places around; nil where none is near.
+        def around
+          @around ||= Season::Normals.shipped.at(@at.last, @at.first, height: @height, sea: @sea)
         end
 
         # Hours that a clock is ahead of the sun at a longitude, where that cannot be; nil where it can.
@@ -43,7 +54,8 @@ module Thistle
           SIDES.all? { |side, (axis, sign)| row[side].nil? || ((@at[axis] - row[side]) * sign).positive? }
         end
 
-        def by_part(name) = @told.fetch(name, {}).find { |_, parts| parts.include?(whereabouts.part) }&.first
+        def fitting(months) = (Season::Climate.of(months).key if Season::Climate.fits?(months))
+        def by_place(name) = @told.fetch("#{name}s", []).find { |row| holds?(row) }&.fetch(name)
       end
     end
   end

@@ -16,8 +16,26 @@ module Thistle
       def at(longitude, latitude)
         return { country: nil, part: nil } unless Whereabouts.borders && longitude && latitude
 
-        (@drawn ||= Whereabouts.borders.call).at(longitude, latitude).to_h
+        drawn.at(longitude, latitude).to_h
       end
+
+      # Is the sea in sight of a place? nil where nobody can say.
+      def sea?(longitude, latitude)
+        drawn.by_sea?(longitude, latitude) if Whereabouts.borders && longitude && latitude
+      end
+
+      # What usually goes with a place: a Core::Survey::Home.
+      def home(longitude, latitude, height: nil)
+        found = Core::Survey::Borders::Whereabouts.new(**at(longitude, latitude))
+        Core::Survey::Home.new(found, [longitude, latitude], height:, sea: sea?(longitude, latitude))
+      end
+
+      # The usual weather of a place as JSON, for its property; of: region and climate.
+      def weather(longitude, latitude, height: nil, **of)
+        JSON.generate(Core::Season::BroadWeather.at(latitude, longitude, height:, sea: sea?(longitude, latitude), **of))
+      end
+
+      def drawn = @drawn ||= Whereabouts.borders.call
 
       # Of all properties that nobody looked for yet.
       def settle_all

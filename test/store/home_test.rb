@@ -7,11 +7,11 @@ module Thistle
   # elsewhere (recalled).
   class HomeTest < Minitest::Test
     NATIVES = Core::Knowledge.shipped.palette
-    PLACES = { columbia: [-92.3, 38.95, "na_midwest", "frost"], seattle: [-122.3, 47.6, "na_west", "mild"],
-               miami: [-80.3, 25.6, "na_southeast", "wet_dry"], mojave: [-115.5, 35.2, "na_desert", "desert"],
+    PLACES = { columbia: [-92.3, 38.95, "na_midwest", "frost"], seattle: [-122.3, 47.6, "na_northwest", "mild"],
+               miami: [-80.3, 25.6, "na_gulf", "wet_dry"], mojave: [-115.5, 35.2, "na_desert", "desert"],
                coast: [-122.98, 38.05, "na_west", "winter_wet"], duluth: [-92.1, 46.8, "na_midwest", "frost"],
                sydney: [151.2, -33.87, "australia", "mild"], hobart: [147.3, -42.9, "australia", "mild"],
-               cumbria: [-3.1, 54.5, "british_isles", "frost"], toronto: [-79.4, 43.7, "na_northeast", "frost"] }.freeze
+               cumbria: [-3.1, 54.5, "british_isles", "frost"], toronto: [-79.4, 43.7, "canada_east", "frost"] }.freeze
     FOUND = { columbia: ["United States of America", "MO"], seattle: ["United States of America", "WA"],
               miami: ["United States of America", "FL"], mojave: ["United States of America", "CA"],
               coast: ["United States of America", "CA"], duluth: ["United States of America", "MN"],

@@ -38,10 +38,17 @@ module Thistle
     PLACES = {
       [38.0, -91.4] => %w[na_midwest America/Chicago us], [44.9, -93.2] => %w[na_midwest America/Chicago us],
       [33.4, -112.0] => %w[na_desert America/Phoenix us], [38.6, -121.5] => %w[na_west America/Los_Angeles us],
-      [44.5, -110.5] => [nil, "America/Denver", "us"], [43.7, -79.6] => %w[na_northeast America/Toronto metric],
-      [-33.9, 150.9] => %w[australia Australia/Sydney metric], [-41.25, 174.9] => [nil, "Pacific/Auckland", "metric"],
-      [54.5, -3.1] => %w[british_isles Europe/London metric], [53.3, -7.5] => %w[british_isles Europe/Dublin metric],
-      [48.5, 2.5] => %w[west_europe Europe/Paris metric], [0.0, -30.0] => [nil, nil, nil]
+      [45.5, -122.8] => %w[na_northwest America/Los_Angeles us], [27.9, -82.0] => %w[na_gulf America/New_York us],
+      [46.6, -120.5] => %w[na_mountain America/Los_Angeles us], [30.0, -90.5] => %w[na_gulf America/Chicago us],
+      [44.5, -110.5] => %w[na_mountain America/Denver us], [43.7, -79.6] => %w[canada_east America/Toronto metric],
+      [49.2, -124.3] => %w[canada_west America/Vancouver metric],
+      [53.3, -7.5] => %w[british_isles Europe/Dublin metric],
+      [-33.9, 150.9] => %w[australia Australia/Sydney metric],
+      [-16.5, 145.3] => %w[australia_north Australia/Brisbane metric],
+      [-41.25, 174.9] => %w[new_zealand Pacific/Auckland metric],
+      [-33.9, 18.9] => %w[cape Africa/Johannesburg metric], [54.5, -3.1] => %w[british_isles Europe/London metric],
+      [48.5, 2.5] => %w[west_europe Europe/Paris metric], [43.5, 4.5] => %w[mediterranean Europe/Paris metric],
+      [40.2, -8.4] => %w[mediterranean Europe/Lisbon metric], [0.0, -30.0] => [nil, nil, nil]
     }.freeze
 
     def test_what_goes_with_a_place
@@ -60,7 +67,7 @@ module Thistle
       "Minneapolis" => [44.9, -93.2, "frost"], "Sacramento" => [38.6, -121.5, "winter_wet"],
       "Portland, Oregon" => [45.5, -122.7, "winter_wet"], "Seattle" => [47.6, -122.1, "winter_wet"],
       "Tucson" => [32.2, -110.9, "desert"], "Naples, Florida" => [26.2, -81.6, "wet_dry"],
-      "Honolulu" => [21.4, -157.95, nil], "Denver" => [39.7, -104.9, nil], "Toronto" => [43.7, -79.6, "frost"],
+      "Honolulu" => [21.4, -157.95, nil], "Denver" => [39.7, -104.9, "frost"], "Toronto" => [43.7, -79.6, "frost"],
       "Nanaimo" => [49.2, -124.3, "winter_wet"], "Calgary" => [51.0, -114.1, "frost"],
       "Darwin" => [-12.6, 131.1, "wet_dry"], "Cairns" => [-17.0, 145.6, "wet_dry"],
       "Alice Springs" => [-23.7, 133.9, "desert"], "Perth" => [-32.0, 116.1, "winter_wet"],
@@ -72,21 +79,10 @@ module Thistle
       "Johannesburg" => [-26.2, 28.0, nil], "Nairobi" => [-1.3, 36.8, nil]
     }.freeze
 
-    def home_at(north, east)
-      Core::Survey::Home.new(Core::Survey::Borders::Whereabouts.new(**Store::Whereabouts.at(east, north)),
-                             [east, north])
-    end
+    def home_at(north, east) = Store::Whereabouts.home(east, north)
 
     def test_the_climate_follows_from_the_place_or_is_asked
-      usual = ->(row, latitude) do
-        weather = Core::Season::BroadWeather.climate(latitude, region: row)
-        Store::Property.new(latitude:, longitude: 0.0, region: row, climate: JSON.generate(weather), texture: "loam",
-                            station_seed: 1, feed: "broad", units: "metric").site(Testing::TODAY).climate.key
-      end
-      found = CLIMATES.transform_values do |north, east, _|
-        home = home_at(north, east)
-        home.climate || (home.region && usual[home.region, north])
-      end
+      found = CLIMATES.transform_values { |north, east, _| home_at(north, east).climate }
 
       assert_equal CLIMATES.transform_values(&:last), found
       begin_land(name: "Highveld", latitude: "-26.2", longitude: "28.0")
@@ -95,7 +91,8 @@ module Thistle
       assert_said "Climate is needed: it does not follow from this place"
       begin_land(name: "Harbour hill", latitude: "-41.25", longitude: "174.9")
 
-      assert_equal "mild", Store::Property.first(name: "Harbour hill").climate_kind
+      harbour = Store::Property.first(name: "Harbour hill")
+      assert_equal %w[mild new_zealand], [harbour.site(Testing::TODAY).climate.key, harbour.region]
     end
 
     # A longitude that lost its minus does not fit its clock; every zone of the table fits its own land.

@@ -161,7 +161,7 @@ module Thistle
         def seen_in
           text = typed("where") or return @property.region
           return if text == ANYWHERE
-          return text if Core::Identify::Regions::NAMES.key?(text)
+          return text if Core::Knowledge.shipped.region_names.key?(text)
 
           @errors["where"] = "Choose a region of the list."
           @property.region

@@ -43,7 +43,7 @@ module Thistle
         def early_reason(plant)
           return "It is on #{@property.name}'s watch list." if @property.watched?(plant)
 
-          "The library has no record of this plant in #{Core::Identify::Regions::NAMES.fetch(@property.region)}."
+          "The library has no record of this plant in #{Core::Knowledge.shipped.region_names.fetch(@property.region)}."
         end
 
         def way_of_life(plant)
@@ -60,7 +60,7 @@ module Thistle
         def ways_of_spread(plant) = "It travels #{sentence(plant.dispersal["by"].map { |way| SPREAD.fetch(way) })}."
 
         def where_it_grows(plant)
-          names = Core::Identify::Regions::NAMES
+          names = Core::Knowledge.shipped.region_names
           { "invasive" => "A weed in", "native" => "At home in" }.filter_map do |kind, words|
             list = plant.regions[kind]&.map { |region| names.fetch(region) }
             "#{words} #{sentence(list, joint: "; ")}." if list

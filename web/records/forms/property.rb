@@ -14,7 +14,7 @@ module Thistle
               optional(:prefix).filled(:string, format?: /\A[A-Za-z]{1,4}\z/)
               optional(:units).filled(:string, included_in?: Core::Units::SYSTEMS)
               required(:texture).filled(:string, included_in?: Core::Knowledge.shipped.soils.keys)
-              optional(:region).filled(:string, included_in?: Core::Identify::Regions::NAMES.keys)
+              optional(:region).filled(:string, included_in?: Core::Knowledge.shipped.region_names.keys)
               optional(:climate_kind).filled(:string, included_in?: Core::Knowledge.shipped.climates.keys)
               optional(:geometry).filled(:string)
               optional(:latitude).filled(:float, gteq?: -85, lteq?: 85)
@@ -67,9 +67,7 @@ module Thistle
           def home
             return unless position
 
-            @home ||= Core::Survey::Home.new(
-              Core::Survey::Borders::Whereabouts.new(**Store::Whereabouts.at(*position.reverse)), position.reverse
-            )
+            @home ||= Store::Whereabouts.home(*position.reverse, height: si(:elevation, :length))
           end
 
           # [latitude, longitude] as typed, else the middle of what was drawn or brought; nil for neither.
@@ -80,8 +78,12 @@ module Thistle
             drawn&.centre&.reverse
           end
 
-          # Is it known what the year hangs on: said, or usual in the region or at the place?
-          def climate? = [values[:climate_kind], values[:region], home&.climate, home&.region].any?
+          # Is it known what the year hangs on: said, or told by the weather around, or usual in the region?
+          def climate?
+            return true if values[:climate_kind]
+
+            home&.around ? !home.climate.nil? : [values[:region], home&.climate, home&.region].any?
+          end
 
           private
 
@@ -103,12 +105,19 @@ module Thistle
               units: values[:units] || home&.units || "metric", region: of[:region], climate_kind: of[:climate],
               timezone: values[:timezone] || home&.clock, latitude:, longitude:, placed: !position.nil?, feed: "broad",
               station_seed: values[:name].sum, elevation_m: si(:elevation, :length),
-              climate: JSON.generate(Core::Season::BroadWeather.climate(latitude, **of)) }
+              climate: usual_weather(of) }
+          end
+
+          def usual_weather(of)
+            return Store::Whereabouts.weather(*position.reverse, height: si(:elevation, :length), **of) if position
+
+            latitude, = Core::Season::BroadWeather.middle(**of)
+            JSON.generate(Core::Season::BroadWeather.climate(latitude, **of))
           end
 
           # What its year hangs on: as said, else as usual at the place.
           def hangs_on
-            { region: values[:region] || home&.region, climate: values[:climate_kind] || home&.climate }
+            { region: values[:region] || home&.region, climate: values[:climate_kind] || home&.other_climate }
           end
 
           # The first letters of its name that no other property has: "Quillback Hollow" is Q, QH, QU …

@@ -12,7 +12,7 @@ module Thistle
               required(:units).filled(:string, included_in?: Core::Units::SYSTEMS)
               required(:stance).filled(:string, included_in?: Core::Decide::Facts::STANCES.keys)
               required(:texture).filled(:string, included_in?: Core::Knowledge.shipped.soils.keys)
-              optional(:region).filled(:string, included_in?: Core::Identify::Regions::NAMES.keys)
+              optional(:region).filled(:string, included_in?: Core::Knowledge.shipped.region_names.keys)
               optional(:record_rule).filled(:string, included_in?: Core::Knowledge.shipped.records.keys)
               optional(:licensed).filled(:bool)
               optional(:aquatic_label).filled(:bool)

@@ -16,7 +16,7 @@ module Thistle
               optional(:germination).filled(:float, gt?: 0, lteq?: 100)
               optional(:dormant).filled(:float, gteq?: 0, lteq?: 100)
               optional(:origin).filled(:string, max_size?: 120)
-              optional(:origin_region).filled(:string, included_in?: Core::Identify::Regions::NAMES.keys)
+              optional(:origin_region).filled(:string, included_in?: Core::Knowledge.shipped.region_names.keys)
               optional(:supplier).filled(:string, max_size?: 120)
               optional(:tested_on).filled(:date)
               optional(:gathered_on).filled(:date)
