@@ -25,10 +25,10 @@ module Thistle
     def test_the_library_is_sound_and_frozen
       library = Core::Knowledge.shipped
 
-      assert_operator library.invaders.size, :>=, 75
+      assert_operator library.invaders.size, :>=, 158
       assert_operator library.natives.size, :>=, 60
       assert_predicate library.plants, :frozen?
-      assert_equal %w[aquatic grass herb mat shrub tree vine], library.invaders.map { |p| p.form.to_s }.uniq.sort
+      assert_equal %w[aquatic fern grass herb mat shrub tree vine], library.invaders.map { |p| p.form.to_s }.uniq.sort
     end
 
     def test_a_fault_names_file_and_field

@@ -188,7 +188,7 @@ module Thistle
     # Random facts on random days of the past year too, so that measured frost, wind and rain come up.
     def situations
       random = Random.new(2)
-      Array.new(500) do
+      Array.new(1200) do
         facts = random_facts(random)
         soil, date = [nil, :dry, :saturated, :frozen].sample(random:), Testing::TODAY - random.rand(0..360)
         bench = Core::Decide::Bench.new(facts.with(soil:, date:), Testing.site)

@@ -42,9 +42,9 @@ module Thistle
     # Every card can be answered: the plant is among the names and the looks point to it rather than to the others.
     def test_cards_can_be_answered
       site = Testing.site
-      some = Core::Knowledge.shipped.plants.values.each_slice(4)
-                            .map(&:first) | plants("christmas_fern", "water_hyacinth")
-      dealt = some.map { |plant| Core::Identify::Card.new(plant, seed: 3, site:, date: Date.new(2026, 7, 1)) }
+      dealt = Core::Knowledge.shipped.plants.values.map do |plant|
+        Core::Identify::Card.new(plant, seed: 3, site:, date: Date.new(2026, 7, 1))
+      end
       dealt.each do |card|
         assert_includes card.names, card.plant
         assert_equal Core::Identify::Card::NAMES, card.names.uniq.size
