@@ -22,7 +22,7 @@ module Thistle
                  "stages" => "stages", "stock" => "stock", "expect" => "expect",
                  "readying" => "readying", "places" => "places", "homes" => "homes", "nurse" => "nurse",
                  "aspects" => "aspects", "groups" => "groups", "roles" => "roles", "regions" => "regions",
-                 "normals" => "normals" }.freeze
+                 "normals" => "normals", "names" => "names", "laws" => "laws" }.freeze
 
       TO_PLANT = %w[replant home].freeze # parts of a native's file that are checked by schemas of their own
 
@@ -30,7 +30,7 @@ module Thistle
                   :parts, :returns, :sources, :zone_kinds, :anchors, :climates, :soils, :phases, :fits,
                   :broad_weather, :kit, :schools, :goals, :aims, :planting, :crew, :haul, :stages,
                   :palette, :stock, :expect, :readying, :aspects, :groups, :places, :homes, :nurse, :policy,
-                  :regions, :normals
+                  :regions, :normals, :names, :laws
 
       # The shipped library, read once.
       def self.shipped = @shipped ||= new
@@ -41,10 +41,9 @@ module Thistle
         @methods_of_removal = files("methods", "method").to_h { |key, data| [key, Removal.new(key, data)] }.freeze
         @plants = files("{plants,natives}", "plant").to_h { |key, data| [key, Plant.new(key, data)] }.freeze
         @palette = natives_to_plant.freeze
-        @names = @plants.values.reverse.flat_map do |plant|
-          [plant.key.tr("_", " "), plant.scientific, *plant.also, plant.name].map do |name|
-            [name.downcase, plant.key]
-          end
+        @by_name = @plants.values.reverse.flat_map do |plant|
+          [*names_elsewhere(plant.key), plant.key.tr("_", " "), plant.scientific, *plant.also, plant.name]
+            .map { |name| [Knowledge.folded(name), plant.key] }
         end.to_h.freeze
         @suiting = {} # filled as plants are asked for
         CrossCheck.new(self).call
@@ -74,11 +73,21 @@ module Thistle
         palette.fetch(key.to_s) { raise BadInput.new("“#{key}” is no native to plant here.", field: :native) }
       end
 
-      # The key of the plant of this name, common or scientific, author's names behind it or not; nil for none.
+      # The key of the plant of this name, common or scientific, in any tongue, with its accents or without, author's
+      # names behind it or not; nil for none.
       def key_named(text)
-        words = text.to_s.downcase.tr("_", " ").squeeze(" ").strip
-        @names[words] || @names[words.split.first(2).join(" ")]
+        words = Knowledge.folded(text.to_s).tr("_", " ").squeeze(" ").strip
+        @by_name[words] || @by_name[words.split.first(2).join(" ")]
       end
+
+      # What a plant is called in regions and tongues besides (names.yml): [String].
+      def names_elsewhere(key) = names.fetch(key, {}).except("source").values.flat_map(&:values).flatten.uniq
+
+      # What people of a region call a plant, where it is another name than the file's; nil for none.
+      def called(key, region) = names.dig(key, "regions", region)
+
+      # A name in small letters without its accents.
+      def self.folded(text) = text.unicode_normalize(:nfd).gsub(/\p{Mn}/, "").tr("’ʻ", "'").downcase
 
       # The Removal of a key, a text or a symbol. Raises BadInput (field :method) when there is none.
       def removal(key)
@@ -105,7 +114,7 @@ module Thistle
         { sources: Source, characters: Identify::Character, actives: Mix::Active, records: Mix::RecordRule,
           anchors: Season::AnchorKind, climates: Season::Climate, schools: Decide::School, goals: Decide::Goal,
           aims: Decide::Aim, aspects: Identify::Aspect,
-          groups: Identify::Group, regions: Identify::Region }
+          groups: Identify::Group, regions: Identify::Region, laws: Identify::Law }
           .each { |name, kind| instance_variable_set(:"@#{name}", rows_of(kind, tables[name.to_s])) }
         @zone_kinds = rows_of(Survey::ZoneKind, tables["zones"])
         @fits = rows_of(Season::Limits, tables["fits"].transform_keys(&:to_sym))
@@ -113,6 +122,7 @@ module Thistle
           tables.values_at("soils", "broad_weather", "normals", "formulations")
         @phases = tables["phases"].transform_keys(&:to_sym).freeze
         @planting, @places, @homes, @nurse = tables.values_at("planting", "places", "homes", "nurse")
+        @names = tables["names"]
         @cautions, @disposal, @parts = tables.values_at("cautions", "disposal", "parts")
         @returns, @kit, @crew, @haul = tables.values_at("returns", "kit", "crew", "haul")
         @policy = Policy.new(tables["roles"])

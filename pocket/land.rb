@@ -17,7 +17,7 @@ module Thistle
       def measures = Core::Units.new(units)
       def site(_today) = @told[:site]
       def watched?(plant) = @watch.include?(plant.key)
-      def reports_first?(plant) = plant.new_to?(region) || watched?(plant)
+      def reports_first?(plant) = plant.new_to?(region) || watched?(plant) || @told[:reports].include?(plant.key)
       def weeds = Core::Knowledge.shipped.plants.values.select { |plant| plant.weed_in?(region) }.sort_by(&:name)
       def kills = @told[:kills]
       def mapped = @told[:mapped]

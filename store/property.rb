@@ -135,12 +135,12 @@ module Thistle
 
       def kept_rates
         plain = Core::Decide::Effort::RATES
-        plain.with(hour: hour_cost || plain.hour, litre: litre_cost || plain.litre,
-                   currency: currency || plain.currency, pace: together.pace)
+        plain.with(hour: hour_cost || habits.hour || plain.hour, litre: litre_cost || habits.litre || plain.litre,
+                   currency: currency || habits.coin || plain.currency, pace: together.pace)
       end
       private :kept_rates
 
-      def forget = @schools_kept = @rates = @kept_facts = @together = @today = @clock = nil
+      def forget = @laid_down = @habits = @schools_kept = @rates = @kept_facts = @together = @today = @clock = nil
       private :forget
 
       # What was worked out from the columns before they changed is gone with them.
@@ -198,8 +198,27 @@ module Thistle
       def weed?(plant) = plant.weed_in?(region)
 
       # Plants that are reported here before anyone removes them: new to the region, or watched for.
-      def reports_first?(plant) = plant.new_to?(region) || watched?(plant)
+      def reports_first?(plant) = plant.new_to?(region) || watched?(plant) || asks?(plant, "report")
       def watched?(plant) = watch.include?(%("#{plant.key}"))
+
+      # What the law asks of a plant here, [Core::Identify::Law::Duty]: what a steward wrote down counts before lists.
+      def duties_of(plant)
+        own = laid_down[plant.key]
+        return Core::Identify::Law.duties(plant.key, country, part) unless own
+
+        own.map { |asked| Core::Identify::Law::Duty.new(asked: asked.to_sym, by: "the steward", source: "own_records") }
+      end
+
+      # Writes down what the law asks of a plant here: keys of Law::DUTIES; [] for nothing, nil for what lists say.
+      def lay_down(plant, asked)
+        told = laid_down.except(plant.key)
+        update(duties: JSON.generate(asked ? told.merge(plant.key => asked) : told))
+      end
+
+      # {plant key => what a steward wrote down}
+      def laid_down = @laid_down ||= JSON.parse(duties)
+      def asks?(plant, duty) = duties_of(plant).any? { |one| one.asked.to_s == duty }
+      private :asks?
 
       # Begins or ends the watch for a plant.
       def toggle_watch(plant)
@@ -210,6 +229,11 @@ module Thistle
       def last_arrivals = Arrival.where(property_id: id).reverse(:id).limit(12).all
       # [lon, lat] at which people come in: the gate or road, else the first trail's end; nil where neither is mapped.
       def way_in = (zones_of("access") + zones_of("trail")).first&.then { |zone| zone.shape.positions.first }
+
+      # What goes with its country, or was said otherwise: coin, paper, whom to call, the grid of its maps.
+      def habits
+        @habits ||= Core::Survey::Habits.of(country, emergency: emergency_number, paper:, grid:)
+      end
 
       def measures = Core::Units.new(units)
       def live_patches = patches_dataset.where(deleted_at: nil).order(:code)

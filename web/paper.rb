@@ -6,16 +6,16 @@ require "prawn/table"
 
 module Thistle
   module Web
-    # Pages of PDF in our typeface, on the paper of the land: letter where it measures in US units, else A4.
+    # Pages of PDF in our typeface, on the paper of the land.
     module Paper
       FONT = { normal: "#{ROOT}/public/fonts/atkinson-400.ttf", bold: "#{ROOT}/public/fonts/atkinson-700.ttf" }.freeze
       INK, SOFT, RULE, CLAY = "1E2A27", "55615C", "D9D1BD", "A8462A"
 
       module_function
 
-      # A Prawn::Document to draw on.
-      def open(units, title:, layout: :portrait)
-        pdf = Prawn::Document.new(page_size: units.us? ? "LETTER" : "A4", page_layout: layout, margin: 40,
+      # A Prawn::Document to draw on. paper: a key of Habits::PAPERS.
+      def open(paper, title:, layout: :portrait)
+        pdf = Prawn::Document.new(page_size: paper.upcase, page_layout: layout, margin: 40,
                                   info: { Title: title, Creator: "Nimble Thistle" })
         pdf.font_families.update("Atkinson" => FONT)
         pdf.font("Atkinson")

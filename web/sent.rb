@@ -7,7 +7,7 @@ module Thistle
     module Sent
       # Names whose answer has parts: lists, answers by key, uploads.
       PARTED = %w[c not s w tools jobs plants found column file world photos splat captures roles training cannot who
-                  have ways f take ban ids name named parts plants cell].freeze
+                  have ways f take ban ids name named parts plants cell duties].freeze
       # Control characters but tab and line ends.
       CONTROL = /[\u0000-\u0008\u000B\u000C\u000E-\u001F\u007F]/
       DEEP = 4

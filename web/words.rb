@@ -48,6 +48,11 @@ module Thistle
       # What the answers to a look would mean, those that point somewhere.
       def telling(look) = look.outcomes.select { |outcome| outcome.probability >= 0.1 }
 
+      # A place as the maps of a property's country have it: "NY 2885 1218"; nil where its grid does not reach.
+      def grid_place(property, longitude, latitude)
+        Core::Survey::Position.write(longitude, latitude, property.habits.grid)
+      end
+
       def day(date) = date.strftime("%-d %B").sub(" 0", " ")
       def short_day(date) = date.strftime("%-d %b")
       def full_day(date) = date.strftime("%-d %B %Y")

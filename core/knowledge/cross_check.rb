@@ -27,10 +27,8 @@ module Thistle
           check_looks
           check_zones
           check_aims
-          check_season
+          Lands.new(@knowledge).call
           check_planting
-          check_regions
-          check_homes
           @knowledge.palette.each_value { |native| check_native(native) }
           @knowledge.returns.each do |key, row|
             known([row["source"]], @knowledge.sources, "returns.yml", key)
@@ -50,31 +48,6 @@ module Thistle
           known(plant.disposal.values_at("clean", "seeding").compact, @knowledge.disposal, file, "disposal")
           known(plant.source_keys, @knowledge.sources, file, "source")
           plant.look_alikes.each { |pair| check_pair(plant, pair, file) }
-        end
-
-        # Every region that a file names is there.
-        def check_regions
-          known(@knowledge.regions.values.flat_map(&:beside), @knowledge.regions, "regions.yml", "beside")
-          known(@knowledge.regions.values.map(&:source), @knowledge.sources, "regions.yml", "source")
-          @knowledge.plants.merge(@knowledge.palette).each do |key, one|
-            known(one.regions.except("source").values.flatten, @knowledge.regions, "#{key}.yml", "regions")
-          end
-        end
-
-        # Parts of countries, regions and clocks that homes.yml names are there.
-        def check_homes
-          @knowledge.homes.each do |country, told|
-            file = "homes.yml, #{country}"
-            parts = @knowledge.places.dig(country, "names") || {}
-            by_clock = told.fetch("clocks", {})
-            clocks = [*told["clock"], *by_clock.keys].reject { |name| Season::Clock.known?(name) }
-            known(clocks, {}, file, "clock")
-            rows = told.fetch("regions", []) + told.fetch("climates", [])
-            known([*told["region"], *rows.filter_map { |row| row["region"] }], @knowledge.regions, file, "region")
-            known(rows.filter_map { |row| row["climate"] }, @knowledge.climates, file, "climates")
-            known([*rows.flat_map { |row| row.fetch("parts", []) }, *by_clock.values.flatten], parts, file, "parts")
-            known([told["source"]], @knowledge.sources, file, "source")
-          end
         end
 
         # What aspects change, in their table and in plants' own files, is there.
@@ -139,31 +112,6 @@ module Thistle
           fault(file, "replant/ph", "low is above high") if native.ph.first > native.ph.last
           known(native.stock, @knowledge.stock, file, "replant/stock")
           known([native.plant_in], Replant::Sowing::TABLES, file, "replant/plant_in")
-        end
-
-        def check_season
-          @knowledge.climates.each do |key, climate|
-            known(climate.anchors, @knowledge.anchors, "climates.yml", "#{key}/anchors")
-            known(climate.shown, climate.anchors.to_h { |anchor| [anchor, true] }, "climates.yml", "#{key}/shown")
-            named = climate.stands_for.keys + climate.stands_for.values.map { |row| row["anchor"] }
-            known(named, @knowledge.anchors, "climates.yml", "#{key}/stands_for")
-          end
-          check_season_sources
-          known(@knowledge.regions.keys + @knowledge.climates.keys, @knowledge.broad_weather, "broad_weather.yml",
-                "regions and climates")
-        end
-
-        def check_season_sources
-          @knowledge.fits.each do |key, limits|
-            known(limits.cautions, @knowledge.cautions, "fits.yml", "#{key}/cautions")
-          end
-          { "anchors.yml" => @knowledge.anchors, "climates.yml" => @knowledge.climates, "fits.yml" => @knowledge.fits,
-            "soils.yml" => @knowledge.soils, "phases.yml" => @knowledge.phases,
-            "broad_weather.yml" => @knowledge.broad_weather, "normals.yml" => @knowledge.normals }
-            .each do |file, rows|
-              known(rows.values.map { |row| row.is_a?(Hash) ? row["source"] : row.source }, @knowledge.sources, file,
-                    "source")
-            end
         end
 
         # A range belongs to a measured character, states to any other; and someone must be able to see it.

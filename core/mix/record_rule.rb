@@ -4,7 +4,8 @@ module Thistle
   module Core
     module Mix
       # What a record of herbicide must say, by when, and how long it is kept (knowledge/records.yml).
-      RecordRule = Value.define(:key, :label, :text, :needs, :spot, :write_within_days, :keep_years, :source)
+      RecordRule = Value.define(:key, :label, :text, :applies, :notices, :needs, :spot, :write_within_days, :keep_years,
+                                :source)
 
       # A rule against one ApplicationRecord.
       class RecordRule

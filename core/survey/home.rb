@@ -18,17 +18,17 @@ module Thistle
         end
 
         def units = @told["units"]
+        # A key of records.yml.
+        def rule = @told["rule"]
         def region = @told["region"] || by_place("region")
 
         def clock
           @told["clock"] || @told.fetch("clocks", {}).find { |_, parts| parts.include?(whereabouts.part) }&.first
         end
 
-        # A key of climates.yml, where the year is another than the weather around says.
-        def other_climate = by_place("climate")
-
-        # A key of climates.yml: that, else what the weather around says; nil where none fits and where nobody can say.
-        def climate = other_climate || (around && fitting(Season::Climate.months(around)))
+        # A key of climates.yml: by the file, where the year is another than the weather around says, else by that; nil
+        # where none fits and where nobody can say.
+        def climate = by_place("climate") || (around && fitting(Season::Climate.months(around)))
 
         # What its year is made of, by the places around; nil where none is near.
         def around

@@ -6,10 +6,11 @@ module Thistle
   module Core
     module Survey
       # A place as people write it, to [longitude, latitude] (WGS 84): degrees with minutes and seconds, UTM with its
-      # zone, the British and the Irish grid by letters and figures. The shift of the two grids is PROJ's: true to some
-      # 5 m without its grid files.
+      # zone, the British and the Irish grid by letters and figures, New Zealand's in metres. The shift of the two
+      # lettered grids is PROJ's: true to some 5 m without its grid files.
       module Position
-        BRITISH, IRISH, WGS84 = "EPSG:27700", "EPSG:29903", "EPSG:4326"
+        BRITISH, IRISH, NZTM, WGS84 = "EPSG:27700", "EPSG:29903", "EPSG:2193", "EPSG:4326"
+        NZTM_EAST, NZTM_NORTH = (1_000_000..2_150_000), (4_700_000..6_250_000)
         LETTERS = ("A".."Z").to_a - ["I"] # of both grids, five by five from the north-west
         SQUARE = 100_000.0 # m of a lettered square
         BANDS = "CDEFGHJKLMNPQRSTUVWX" # of UTM, from the south; N and later lie north of the equator
@@ -20,7 +21,18 @@ module Thistle
         # [longitude, latitude] of one text that holds all of it; nil where it is none of these.
         def read(text)
           words = text.to_s.upcase.strip
-          of_grid(words) || of_utm(words.tr(",", " ").split) || of_pair(words)
+          of_grid(words) || of_utm(words.tr(",", " ").split) || of_nztm(words.tr(",", " ").split) || of_pair(words)
+        end
+
+        # A place as a grid's maps have it, to ten metres ("NY 2850 2100", "15S 638000 4206000"): a key of
+        # Habits::GRIDS; nil where the grid does not reach.
+        def write(longitude, latitude, grid)
+          case grid
+          when "british" then lettered(BRITISH, longitude, latitude) { |e, n| british_letters(e, n) }
+          when "irish" then lettered(IRISH, longitude, latitude) { |e, n| irish_letter(e, n) }
+          when "nztm" then metres(NZTM, longitude, latitude)&.then { |e, n| format("E %<e>d N %<n>d", e:, n:) }
+          else utm_said(longitude, latitude)
+          end
         end
 
         # Degrees of one angle: "38° 0' 4.3\" N", "-91.4021", "W 91 24.12"; nil for what is none, or has minutes or
@@ -78,6 +90,14 @@ module Thistle
           [(place % 5) * SQUARE, (4 - (place / 5)) * SQUARE]
         end
 
+        # "1748735 5427916", east first, with E and N or without.
+        def of_nztm(words)
+          figures = words.join(" ").scan(/[0-9.]+/).map(&:to_f)
+          return unless figures.size == 2 && NZTM_EAST.cover?(figures[0]) && NZTM_NORTH.cover?(figures[1])
+
+          project(NZTM, *figures)
+        end
+
         # "15S 638000 4206000".
         def of_utm(words)
           return unless words.size == 3 && words.first.match?(/\A[0-9]{1,2}[A-Z]\z/)
@@ -107,6 +127,41 @@ module Thistle
 
           cut = at.first.zero? ? at.last : at.first + 1
           [words[0...cut], words[cut..]]
+        end
+
+        def utm_said(longitude, latitude)
+          return unless latitude.between?(-80, 84)
+
+          zone = (((longitude + 180) / 6).floor % 60) + 1
+          found = metres(format("EPSG:32%d%02d", latitude.negative? ? 7 : 6, zone), longitude, latitude) or return
+          format("%<zone>d%<band>s %<e>d %<n>d", zone:, band: BANDS[[((latitude + 80) / 8).floor, 19].min],
+                                                 e: found[0], n: found[1])
+        end
+
+        # Letters that the block finds for a place's square, and tens of metres within it.
+        def lettered(grid, longitude, latitude)
+          east, north = metres(grid, longitude, latitude)
+          letters = east && yield((east / SQUARE).floor, (north / SQUARE).floor) or return
+          [letters, *[east, north].map { |m| format("%04d", (m % SQUARE) / 10) }].join(" ")
+        end
+
+        def british_letters(east, north)
+          return unless east.between?(0, 6) && north.between?(0, 12)
+
+          first = ((3 - (north / 5)) * 5) + (east / 5) + 2
+          LETTERS[first] + LETTERS[((4 - (north % 5)) * 5) + (east % 5)]
+        end
+
+        def irish_letter(east, north)
+          LETTERS[((4 - north) * 5) + east] if east.between?(0, 4) && north.between?(0, 4)
+        end
+
+        # Whole metres of a projection; nil for a place beyond it.
+        def metres(to, longitude, latitude)
+          found = RGeo::CoordSys::Proj4.transform_coords(
+            *[WGS84, to].map { |text| RGeo::CoordSys::Proj4.new(text) }, longitude, latitude, nil
+          )
+          found.first(2).map(&:floor) if found&.first&.finite?
         end
 
         # Metres of a projection to [longitude, latitude]; nil for what lies beyond it.

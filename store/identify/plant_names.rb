@@ -2,8 +2,8 @@
 
 module Thistle
   module Store
-    # Reading: plants by any of their names, misspelled too: SQLite's FTS5 over trigrams. Filled at boot from the
-    # library.
+    # Reading: plants by any of their names, in any tongue, without accents and misspelled too: SQLite's FTS5 over
+    # trigrams. Filled at boot from the library.
     module PlantNames
       ENOUGH = 0.34 # share of a query's trigrams that a name must hold
 
@@ -13,7 +13,8 @@ module Thistle
         db.transaction do
           names.delete
           rows = knowledge.plants.values.flat_map do |plant|
-            [plant.name, plant.scientific, *plant.also].map { |name| { key: plant.key, name: } }
+            [plant.name, plant.scientific, *plant.also, *knowledge.names_elsewhere(plant.key)]
+              .map { |name| { key: plant.key, name: Core::Knowledge.folded(name) } }
           end
           names.multi_insert(rows)
         end

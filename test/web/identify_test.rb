@@ -251,7 +251,8 @@ module Thistle
       page = Nokogiri::HTML(get("/identify/plants/himalayan_blackberry").body).text.squeeze
 
       ["sprouts from the crown, roots where stems touch the ground", "by birds and other animals",
-       "A weed in North America, California; Australia, south and east; Britain and Ireland; Western Europe; ", "Methods that make it worse",
+       "A weed in North America, California; Australia, south and east; Britain and Ireland; Western Europe; ",
+       "Methods that make it worse",
        "10 to 22 cm", "also Armenian blackberry"].each { |text| assert_includes page, text.squeeze }
       get "/?at=#{Store::Property.first(units: "us").id}"
 

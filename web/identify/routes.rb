@@ -65,6 +65,14 @@ module Thistle
                   property.watched?(plant) ? "Watched for: reported before it is removed." : "No longer watched for."
           end
 
+          # What the law asks of it here, as a steward writes it down; "lists" for what lists say.
+          app.post "/identify/plants/:key/law" do
+            plant = knowledge.plants[params["key"]] || halt(404)
+            known = Core::Identify::Law::DUTIES.keys.map(&:to_s)
+            property.lay_down(plant, params["by"] == "lists" ? nil : params.fetch("duties", {}).keys & known)
+            go_to "/identify/plants/#{plant.key}", "Kept: what the law asks of #{plant.name} here."
+          end
+
           app.get "/identify/duel/:left/:right" do
             left, right = params.values_at("left", "right").map { |key| knowledge.plants[key] || halt(404) }
             halt 404 if left == right

@@ -24,6 +24,20 @@ module Thistle
                    "gardens" => "out of gardens and dumped cuttings", "fragments" => "by pieces that root",
                    "boats" => "on boats and trailers" }.freeze
 
+        TONGUES = { "mi" => "Māori", "cy" => "Welsh", "ga" => "Irish", "es" => "Spanish", "fr" => "French",
+                    "pt" => "Portuguese", "af" => "Afrikaans" }.freeze
+
+        # What people of the property's region call a plant, where it is another name; nil for none.
+        def called_here(plant) = Core::Knowledge.shipped.called(plant.key, @property.region)
+
+        # [[who says so, language or nil, [names]]]: this region first, then other regions, then tongues.
+        def names_elsewhere(plant)
+          told = Core::Knowledge.shipped.names.fetch(plant.key, {})
+          regions = told.fetch("regions", {}).sort_by { |region, _| region == @property.region ? 0 : 1 }
+          regions.map { |region, name| [Core::Knowledge.shipped.region_names.fetch(region), nil, [name]] } +
+            told.fetch("tongues", {}).map { |lang, names| [TONGUES.fetch(lang), lang, names] }
+        end
+
         # What a plant is in a region: the tag's hue and words.
         BELONGS = { weed: %w[clay invasive], native: %w[moss native], both: ["ochre", "native and weed"],
                     harmless: %w[stone harmless],

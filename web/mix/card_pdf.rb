@@ -12,14 +12,14 @@ module Thistle
                 ".out{text-anchor:start}</style>"
         MOST = 700 # letters of one text from a label; the rest is on the label
 
-        # card: Card; vessel: its SVG.
-        def initialize(card, vessel)
-          @card, @vessel = card, vessel.sub(/<svg[^>]*>/) { |open| open + STYLE }
+        # card: Card; vessel: its SVG; paper: a key of Habits::PAPERS.
+        def initialize(card, vessel, paper)
+          @paper, @card, @vessel = paper, card, vessel.sub(/<svg[^>]*>/) { |open| open + STYLE }
         end
 
         # The bytes.
         def render
-          @pdf = Paper.open(@card.units, title: @card.title)
+          @pdf = Paper.open(@paper, title: @card.title)
           head
           pour
           bring

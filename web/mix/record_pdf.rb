@@ -19,7 +19,7 @@ module Thistle
         # The bytes.
         def render
           title = "Records of herbicide, #{@property.name}"
-          pdf = Paper.open(@units, title:, layout: :landscape)
+          pdf = Paper.open(@property.habits.paper, title:, layout: :landscape)
           pdf.text Paper.plain(title), size: 16, style: :bold
           pdf.text Paper.plain(@rule ? "#{@rule.label}. #{@rule.text}" : "No rule is chosen: nothing was checked."),
                    size: 9, color: Paper::SOFT

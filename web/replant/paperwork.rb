@@ -22,7 +22,7 @@ module Thistle
 
         # The bytes of the PDF: the bed, its key, who carries what.
         def pdf(board, picture)
-          pdf = Paper.open(board.units, title: "Planting plan #{board.patch.code}")
+          pdf = Paper.open(board.patch.property.habits.paper, title: "Planting plan #{board.patch.code}")
           plain = Paper.method(:plain)
           pdf.text plain["#{board.patch.code}, #{board.patch.plant&.name || "planting"}"], size: 16, style: :bold
           pdf.text plain["#{board.units.area(board.bed[:area_m2])}. Have buried lines located before anyone digs."],

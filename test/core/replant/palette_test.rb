@@ -7,17 +7,20 @@ module Thistle
   # Natives for a site: the library of them, what suits, what is turned down, and the light of a slope.
   class PaletteTest < Minitest::Test
     Replant = Core::Replant
-    # Places in each region of the library, two for the ends of Australia.
+    # A place in each region of the library.
     PLACES = { "na_northeast" => [42, -74], "na_southeast" => [33, -84], "na_midwest" => [38, -91],
-               "na_west" => [45.5, -122.8], "na_desert" => [32, -111], "australia, south" => [-37.5, 145],
-               "australia, north" => [-13, 131], "british_isles" => [52, -1], "west_europe" => [48, 2] }.freeze
+               "na_west" => [38, -122.5], "na_desert" => [32, -111], "australia" => [-37.5, 145],
+               "british_isles" => [52, -1], "west_europe" => [48, 2],
+               "na_northwest" => [45.5, -122.8], "na_gulf" => [30, -90], "na_mountain" => [44, -112],
+               "canada_west" => [49.2, -124], "canada_east" => [45.5, -74], "new_zealand" => [-41.2, 174.9],
+               "australia_north" => [-13, 131], "mediterranean" => [40, -3], "cape" => [-33.9, 18.9] }.freeze
     # What stays without a native, and is said (shared/corrections/palette.md, "Gaps that stay").
-    LACKING = [["australia, north", "shade", "dry"]].freeze
+    LACKING = [%w[australia_north shade dry]].freeze
 
     def site(region: "na_midwest", at: [38.0, -91.0], m2: 400.0, **facts)
       said = { light: "part", moisture: "moist", **facts }
              .transform_values { |value| Replant::SiteSheet::Said.new(value:, from: "said", source: "own_records") }
-      place = Replant::Native::Place.new(region: region&.split(",")&.first, latitude: at[0], longitude: at[1])
+      place = Replant::Native::Place.new(region:, latitude: at[0], longitude: at[1])
       Replant::SiteSheet.new(said, place:, m2:)
     end
 

@@ -18,7 +18,8 @@ module Thistle
               halt 404 unless desk.answer
               content_type "application/pdf"
               attachment "mix-card.pdf", :inline
-              CardPdf.new(Card.new(desk, units, today), plot("vessel", answer: desk.answer, vessel: desk.vessel)).render
+              CardPdf.new(Card.new(desk, units, today), plot("vessel", answer: desk.answer, vessel: desk.vessel),
+                          property.habits.paper).render
             end
           end
         end

@@ -105,7 +105,7 @@ module Thistle
               units: values[:units] || home&.units || "metric", region: of[:region], climate_kind: of[:climate],
               timezone: values[:timezone] || home&.clock, latitude:, longitude:, placed: !position.nil?, feed: "broad",
               station_seed: values[:name].sum, elevation_m: si(:elevation, :length),
-              climate: usual_weather(of) }
+              climate: usual_weather(of), record_rule: home&.rule }
           end
 
           def usual_weather(of)
@@ -117,7 +117,7 @@ module Thistle
 
           # What its year hangs on: as said, else as usual at the place.
           def hangs_on
-            { region: values[:region] || home&.region, climate: values[:climate_kind] || home&.other_climate }
+            { region: values[:region] || home&.region, climate: values[:climate_kind] || home&.climate }
           end
 
           # The first letters of its name that no other property has: "Quillback Hollow" is Q, QH, QU …

@@ -14,6 +14,10 @@ module Thistle
               required(:texture).filled(:string, included_in?: Core::Knowledge.shipped.soils.keys)
               optional(:region).filled(:string, included_in?: Core::Knowledge.shipped.region_names.keys)
               optional(:record_rule).filled(:string, included_in?: Core::Knowledge.shipped.records.keys)
+              optional(:currency).filled(:string, max_size?: 4)
+              optional(:paper).filled(:string, included_in?: Core::Survey::Habits::PAPERS.keys)
+              optional(:grid).filled(:string, included_in?: Core::Survey::Habits::GRIDS.keys)
+              optional(:emergency_number).filled(:string, max_size?: 40)
               optional(:licensed).filled(:bool)
               optional(:aquatic_label).filled(:bool)
               optional(:fire_adapted).filled(:bool)
@@ -21,11 +25,14 @@ module Thistle
             end
           end
 
-          # A box that is not ticked is a no; a region that is not chosen is none.
+          MAY_BE_NONE = %i[region record_rule currency paper grid emergency_number].to_h { |name| [name, nil] }.freeze
+
+          # A box that is not ticked is a no; a region that is not chosen is none; what is left empty is as its country
+          # usually has it.
           def store(property)
             return false unless ok?
 
-            property.update(licensed: false, aquatic_label: false, fire_adapted: false, region: nil, record_rule: nil,
+            property.update(licensed: false, aquatic_label: false, fire_adapted: false, **MAY_BE_NONE,
                             **values.except(:keep_copies_days))
             Store::Setting.write("keep_copies_days", values[:keep_copies_days].to_s) if values[:keep_copies_days]
             true

@@ -11,14 +11,15 @@ module Thistle
           PICTURE = 190 # points high
           WASH = "F3E7C4"
 
-          # parts: [Hash] as Part#to_h; body: size of the text in points, larger for a wall.
-          def initialize(title, subtitle, parts, units, body: 10)
-            @title, @subtitle, @parts, @units, @body = title, subtitle, parts, units, body
+          # parts: [Hash] as Part#to_h; paper: a key of Habits::PAPERS; body: size of the text in points, larger for a
+          # wall.
+          def initialize(title, subtitle, parts, paper, body: 10)
+            @title, @subtitle, @parts, @paper, @body = title, subtitle, parts, paper, body
           end
 
           # The bytes.
           def render
-            @pdf = Paper.open(@units, title: @title)
+            @pdf = Paper.open(@paper, title: @title)
             say @title, size: @body * 2, style: :bold
             say @subtitle, size: @body + 1, color: Paper::SOFT
             @parts.each { |part| chapter(part) }

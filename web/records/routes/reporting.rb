@@ -106,7 +106,7 @@ module Thistle
             def paper(title, subtitle, parts, filename, **how)
               content_type "application/pdf"
               attachment filename, :inline
-              Reports::Pdf.new(title, subtitle, parts, units, **how).render
+              Reports::Pdf.new(title, subtitle, parts, property.habits.paper, **how).render
             end
 
             def paper_of(report, filename, **how)

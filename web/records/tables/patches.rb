@@ -22,7 +22,8 @@ module Thistle
                 @units.area(one.gross_m2)
               end,
               dated("First seen", :seen_on),
-              keyed("Ground is for", :aim) { |one| aims.fetch(one.aim, "") }
+              keyed("Ground is for", :aim) { |one| aims.fetch(one.aim, "") },
+              column("law", "By law", raw: ->(one) { asked(one).join(" ") }) { |one| asked(one).join(", ") }
             ]
           end
 
@@ -58,6 +59,13 @@ module Thistle
           end
 
           private
+
+          # What the law asks of its plant here: "report", "control", "move".
+          def asked(patch)
+            return [] unless patch.plant_key
+
+            (@asked ||= {})[patch.plant_key] ||= @property.duties_of(patch.plant).map { |duty| duty.asked.to_s }.uniq
+          end
 
           def with(rows) = rows.each { |one| one.associations[:property] = @property }
           def amount(patch) = patch.history.there(@today)&.then { |there| Stands.amount(there) }
