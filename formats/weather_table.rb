@@ -5,9 +5,9 @@ require "csv"
 module Thistle
   module Formats
     # A station's table as CSV (RFC 4180) in any of the usual separators and encodings: [headers, rows]. Lines of a
-    # title above the headers are passed over.
+    # title above the headers are passed over. GHCN-Daily, and the layouts of open weather services, are read alike.
     module WeatherTable
-      TITLE = 12 # lines above the headers, at most
+      TITLE = 60 # lines above the headers, at most
       COLUMNS, HEADER = 200, 200 # columns; letters of a column's name
 
       module_function
@@ -17,24 +17,32 @@ module Thistle
         text = Text.utf8(bytes)
         Reader.refuse("There is nothing in it.") if text.strip.empty?
         Reader.refuse("That is not a table of text.") if text.include?("\u0000")
+        return GhcnDaily.read(text) if GhcnDaily.here?(text)
+
         mark = Table.separator(text.each_line.max_by { |line| Table::SEPARATORS.map { |m| line.count(m) }.max }.to_s)
         rows = CSV.parse(text, headers: false, col_sep: mark, skip_blanks: true)
-        named(rows)
+        WeatherLayouts.plain(*named(rows))
       rescue CSV::MalformedCSVError => e
         Reader.refuse("The table breaks off in line #{e.line_number}: a quote that does not close, or one too many.")
       end
 
-      # The headers are the first row with as many cells as the most of the first rows, and without a number in the
-      # first.
+      # The headers are the first row with as many cells as the most of the first rows, one of them of a date where any
+      # is.
       def named(rows)
-        wide = rows.first(50).map { |row| row.compact.size }.max
-        at = rows.first(TITLE).index { |row| row.compact.size >= [wide - 1, 2].max }
+        at = header_row(rows)
         Reader.refuse("It has no columns: a date and a temperature are needed at least.") unless at
         headers = rows[at].each_with_index.map { |cell, n| cell.to_s.strip.empty? ? "column #{n + 1}" : cell.strip }
         check_headers(headers)
         seen = Hash.new(0)
         headers = headers.each_with_index.map { |one, n| (seen[one] += 1) > 1 ? "#{one} #{n + 1}" : one }
         [headers, rows.drop(at + 1).map { |row| headers.zip(row.map { |cell| cell.to_s.strip }).to_h }]
+      end
+
+      def header_row(rows)
+        wide = rows.first(TITLE).map { |row| row.compact.size }.max
+        fits = ->(row) { row.compact.size >= [wide - 1, 2].max }
+        rows.first(TITLE).index { |row| fits[row] && row.any? { |cell| WeatherLayouts.dates?(cell) } } ||
+          rows.first(TITLE).index(&fits)
       end
 
       def check_headers(headers)
@@ -45,7 +53,7 @@ module Thistle
 
         Reader.refuse("The name of a column is longer than #{HEADER} letters: that is no table of weather.")
       end
-      private_class_method :named, :check_headers
+      private_class_method :named, :header_row, :check_headers
     end
   end
 end

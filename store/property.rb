@@ -11,6 +11,7 @@ module Thistle
       many_to_one :group, class: "Thistle::Store::Group"
 
       include OfGroup
+      include ByLaw
 
       # Is it drawn for somebody who need not know where its rare plants stand?
       attr_accessor :veiled
@@ -35,7 +36,7 @@ module Thistle
       end
 
       FEEDS = { "simulated" => "a simulated station", "own" => "this property's own station",
-                "broad" => "broad values for the region" }.freeze
+                "broad" => "usual values of the places around" }.freeze
 
       # The property's year and weather on a day.
       def site(today)
@@ -64,7 +65,11 @@ module Thistle
       end
 
       # What the year rests on taken the weather, read once until it changes.
-      def year_facts = FACTS.fetch([self.class.db, id, season_version]) { { seen: Sighting.seen(self), lake: lake? } }
+      def year_facts
+        FACTS.fetch([self.class.db, id, season_version]) do
+          { seen: Sighting.seen(self), lake: lake?, poorly_drained: poorly_drained || false }
+        end
+      end
       FACTS = Core::Kept.new(200)
 
       # The clock that people go by here.
@@ -198,27 +203,8 @@ module Thistle
       def weed?(plant) = plant.weed_in?(region)
 
       # Plants that are reported here before anyone removes them: new to the region, or watched for.
-      def reports_first?(plant) = plant.new_to?(region) || watched?(plant) || asks?(plant, "report")
+      def reports_first?(plant) = plant.new_to?(region) || watched?(plant) || asks?(plant, :report)
       def watched?(plant) = watch.include?(%("#{plant.key}"))
-
-      # What the law asks of a plant here, [Core::Identify::Law::Duty]: what a steward wrote down counts before lists.
-      def duties_of(plant)
-        own = laid_down[plant.key]
-        return Core::Identify::Law.duties(plant.key, country, part) unless own
-
-        own.map { |asked| Core::Identify::Law::Duty.new(asked: asked.to_sym, by: "the steward", source: "own_records") }
-      end
-
-      # Writes down what the law asks of a plant here: keys of Law::DUTIES; [] for nothing, nil for what lists say.
-      def lay_down(plant, asked)
-        told = laid_down.except(plant.key)
-        update(duties: JSON.generate(asked ? told.merge(plant.key => asked) : told))
-      end
-
-      # {plant key => what a steward wrote down}
-      def laid_down = @laid_down ||= JSON.parse(duties)
-      def asks?(plant, duty) = duties_of(plant).any? { |one| one.asked.to_s == duty }
-      private :asks?
 
       # Begins or ends the watch for a plant.
       def toggle_watch(plant)

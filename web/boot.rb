@@ -62,7 +62,7 @@ module Thistle
                                   states: -> { read["us-atlas/states-10m.json", "states"] })
       end
 
-      # The weather of a property: its own station's, a simulated one's, or broad values for the region.
+      # The weather of a property: its own station's, a simulated one's, or usual values of the places around.
       def feed(property)
         climate = JSON.parse(property.climate)
         simulated = ->(**how) { StandIns::WeatherStation.new(seed: property.station_seed, climate:, **how) }

@@ -16,13 +16,13 @@ module Thistle
         attr_reader :latitude, :longitude, :elevation, :texture, :today, :feed, :seen, :clock
 
         # climate: a key of knowledge/climates.yml, or nil: told from the usual weather. seen: what people saw (Seen).
-        # lake: is there open water? clock: a Clock, or nil: by longitude.
+        # lake: is there open water? poorly_drained: does water leave the soil badly? clock: a Clock, or nil: by
+        # longitude.
         def initialize(feed:, latitude:, texture:, today:, longitude: nil, elevation: nil, climate: nil,
-                       seen: Seen::NONE, lake: false,
-                       clock: nil)
+                       seen: Seen::NONE, lake: false, poorly_drained: false, clock: nil)
           @feed, @texture, @today = feed, texture, today
           @latitude, @longitude, @elevation = latitude, longitude, elevation
-          @seen, @lake, @clock = seen, lake, clock || Clock.new(nil, longitude:)
+          @seen, @lake, @poorly_drained, @clock = seen, lake, poorly_drained, clock || Clock.new(nil, longitude:)
           @climate = climate && Knowledge.shipped.climates.fetch(climate)
           @years = {}
           read_history
@@ -233,7 +233,7 @@ module Thistle
         # Of each day since the history began, what the soil was and where its water went.
         def bucket
           @bucket ||= begin
-            soil = Soil.new(texture:, latitude:, elevation:)
+            soil = Soil.new(texture:, latitude:, elevation:, poorly_drained: @poorly_drained)
             (history.last..horizon).map do |date|
               day = day(date)
               kind = soil.pass(day, felt: seen.soils[date])

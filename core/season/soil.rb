@@ -13,6 +13,7 @@ module Thistle
         EASY = 0.5 # of the water, which plants take without effort (FAO 56, equation 84, p = 0.5)
         SNOW_BELOW = 0.5 # °C of the day's mean (memory)
         MELT = 3.0 # mm of water for each degree above zero (memory)
+        SLOW = 0.3 # of its texture's drainage, where water leaves it badly (memory)
         FROZEN = -1.0 # °C of the air, followed over five days (memory)
 
         # One day's water, mm: rain = evapotranspiration + drainage + runoff + change; felt is what a person's feel of
@@ -21,10 +22,10 @@ module Thistle
 
         attr_reader :capacity, :snow
 
-        # A texture of knowledge/soils.yml; elevation in metres.
-        def initialize(texture:, latitude:, elevation: nil, fill: 0.8)
+        # A texture of knowledge/soils.yml; elevation in metres; poorly_drained: does water leave it badly?
+        def initialize(texture:, latitude:, elevation: nil, fill: 0.8, poorly_drained: false)
           kind = Knowledge.shipped.soils.fetch(texture)
-          @capacity, @drains = kind["capacity_mm"].to_f, kind["drains"]
+          @capacity, @drains = kind["capacity_mm"].to_f, kind["drains"] * (poorly_drained ? SLOW : 1)
           @latitude, @elevation = latitude, elevation || 0.0
           @water = fill * capacity
           @snow = 0.0

@@ -23,8 +23,7 @@ module Thistle
           found = headers.to_h { |header| [header, Gauge.named(header)] }
           found = once_each(found)
           numbers = ->(header) { rows.first(5000).filter_map { |row| Decimal.read(row[header]) } }
-          warm = found.find { |_, gauge| gauge&.units == Gauge::CELSIUS }
-                      &.then { |header, gauge| gauge.unit(header, numbers[header]).first }
+          warm = Gauge.warm_unit(found, numbers)
           found.to_h do |header, gauge|
             next [header, nil] unless gauge
 

@@ -14,6 +14,8 @@ module Thistle
           band.to_h.merge(climate: board.site.climate.key, weather_from: board.property.feed, plants:)
         end
 
+        def pit(pit) = { told: pit.told, texture: pit.texture, poorly_drained: pit.poorly_drained }
+
         def card(card, year) = { phases: phases(card.calendar.phenophases(year)), windows: windows(card.windows) }
 
         def phases(spans)

@@ -11,6 +11,7 @@ module Thistle
           seen(app)
           fit(app)
           weather(app)
+          pit(app)
           files(app)
           calendar(app)
         end
@@ -71,6 +72,26 @@ module Thistle
             end
 
             show "season/weather", status: 422, form:, upload: Form::Blank.new
+          end
+        end
+
+        # Soil by feel: the answers stand in the address until they are kept.
+        def self.pit(app)
+          app.get "/season/pit" do
+            pit = Core::Season::SoilPit.new(params)
+            show("season/pit", pit:) { Answers.pit(pit) }
+          end
+
+          app.post "/season/pit" do
+            pit = Core::Season::SoilPit.new(params)
+            unless pit.texture && !pit.poorly_drained.nil?
+              next show("season/pit", status: 422, pit:) { Answers.pit(pit) }
+            end
+
+            property.update(texture: pit.texture, poorly_drained: pit.poorly_drained)
+            property.year_changed
+            go_to "/season/weather", "Kept: #{knowledge.soils[pit.texture]["label"]}, " \
+                                     "#{pit.poorly_drained ? "badly drained" : "drained"}."
           end
         end
 

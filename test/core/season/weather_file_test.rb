@@ -30,6 +30,52 @@ module Thistle
       assert_equal ["°C", :values], guess("date,tmax,tmin\n2026-06-01,31,18\n").fetch("tmax").last(2)
     end
 
+    # One day, 8.3 to 17.2 °C and 4.6 mm, as published and common layouts write it (recalled from their documents).
+    LAYOUTS = {
+      "a row a day of an element" => "USW00013881,20260501,TMAX,172,,,W,2400\nUSW00013881,20260501,TMIN,83,,,W,2400\n" \
+                                     "USW00013881,20260501,PRCP,46,,,W,2400\nUSW00013881,20260502,TMAX,999,,X,W,\n",
+      "columns in tenths" => "\"STATION\",\"DATE\",\"PRCP\",\"TMAX\",\"TMIN\"\n" \
+                             "\"X1\",\"2026-05-01\",\"   46\",\"  172\",\"   83\"\n" \
+                             "\"X1\",\"2026-05-02\",\"    0\",\"  181\",\"   90\"\n",
+      "a model's days, a head above" => "latitude,longitude,elevation\n54.5,-3.1,120\n\n" \
+                                        "time,temperature_2m_max (°C),temperature_2m_min (°C),rain_sum (mm)\n" \
+                                        "2026-05-01,17.2,8.3,4.6\n",
+      "year and day of the year" => "-BEGIN HEADER-\nDaily\n-END HEADER-\nYEAR,DOY,T2M_MAX,T2M_MIN,PRECTOTCORR\n" \
+                                    "2026,121,17.2,8.3,4.6\n2026,122,-999,-999,-999\n",
+      "semicolons and dates without marks" => "STATIONS_ID;MESS_DATUM;RSK;TXK;TNK;eor\n" \
+                                              "3668;20260501; 4.6; 17.2; 8.3;eor\n3668;20260502;-999; 18.0; 9.0;eor\n",
+      "year, month and day apart" => "Product code,Station number,Year,Month,Day,Rainfall amount (millimetres)," \
+                                     "Maximum temperature (Degree C),Minimum temperature (Degree C)\n" \
+                                     "X,066062,2026,05,01,4.6,17.2,8.3\n",
+      "short names" => "date,tavg,tmin,tmax,prcp,wspd\n2026-05-01,12.4,8.3,17.2,4.6,11\n"
+    }.freeze
+
+    def test_layouts_of_open_services
+      LAYOUTS.each do |name, text|
+        day = read(text).days.first
+
+        assert_equal [Date.new(2026, 5, 1), 8.3, 17.2, 4.6], [day.date, day.tmin, day.tmax, day.rain], name
+      end
+    end
+
+    # A month of an element a line in fixed columns: 269 of them; what failed a check, and -9999, is not there.
+    def test_a_month_a_line_in_fixed_columns
+      text = [["TMAX", 172, 181], ["TMIN", 83, 90], ["PRCP", 46, -9999]].map do |element, *values|
+        cells = (values + ([-9999] * (31 - values.size))).each_with_index.map do |value, n|
+          format("%5d %s ", value, element == "TMAX" && n == 1 ? "I" : " ")
+        end
+        "USC00230000202605#{element}#{cells.join}"
+      end.join("\n")
+      file = read(text)
+
+      assert_equal [[Date.new(2026, 5, 1), 8.3, 17.2, 4.6]],
+                   file.days.map { |day| [day.date, day.tmin, day.tmax, day.rain] }
+      both = "#{text}\n#{text.gsub("USC0023", "USC0099")}"
+      two = assert_raises(Core::BadInput) { Formats::WeatherTable.read(both) }
+
+      assert_match(/2 stations/, two.message)
+    end
+
     def test_gaps_repeats_and_spikes_are_said
       file = read("date,tmax,tmin,rain\n2026-05-01,20,10,0\n2026-05-02,999,11,0\n2026-05-03,22,12,3\n" \
                   "2026-05-03,23,12,4\n2026-05-06,19,9,0\nnonsense,1,1,1\n2026-05-07,5,9,0\n")

@@ -1,0 +1,70 @@
+# frozen_string_literal: true
+
+module Thistle
+  module Formats
+    # What open weather services write otherwise than a station does: a day in three columns or as the day of the year,
+    # a date without marks, numbers that stand for nothing measured.
+    module WeatherLayouts
+      DAY = { year: %w[year yyyy jahr], month: %w[month mo mm], day: %w[day dy dd], yearday: %w[doy yday] }.freeze
+      BARE = /\A(\d{4})(\d\d)(\d\d)(?:(\d\d)(\d\d)?)?\z/ # 20260512, 2026051213
+      NOTHING = /\A-(?:99|999|9999|99\.9|999\.9|9999\.9|99\.0|999\.0|9999\.0)\z/
+
+      module_function
+
+      # [headers, rows] with dates in one column, as a station writes them, and nothing where nothing was measured.
+      def plain(headers, rows)
+        at = parts(headers)
+        rows.each do |row|
+          row.each { |header, cell| row[header] = bare(cell) if cell&.match?(BARE) || cell&.match?(NOTHING) }
+          row["date"] = dated(row, at) if at
+        end
+        return [["date", *(headers - at.values)], rows] if at
+
+        stamped(headers, rows)
+      end
+
+      # A column "time" that holds days is one of dates.
+      def stamped(headers, rows)
+        time = headers.find { |header| header.casecmp?("time") }
+        return [headers, rows] unless time && rows.first && rows.first[time].to_s.match?(/\A\d{4}-\d\d-\d\d/)
+
+        [headers.map { |header| header == time ? "datetime" : header },
+         rows.each { |row| row["datetime"] = row.delete(time) }]
+      end
+
+      # {year:, month:, day:} or {year:, yearday:} and their columns; nil where a date stands in one.
+      def parts(headers)
+        return if headers.any? { |header| header.casecmp?("date") }
+
+        found = DAY.transform_values { |names| headers.find { |one| names.include?(one.downcase.strip) } }.compact
+        return unless found[:year]
+
+        found if found.key?(:yearday) || (found.key?(:month) && found.key?(:day))
+      end
+
+      def bare(cell)
+        return "" if cell.match?(NOTHING)
+
+        year, month, day, hour, minute = cell.match(BARE).captures
+        return cell unless Date.valid_date?(year.to_i, month.to_i, day.to_i) && year.to_i.between?(1800, 2200)
+
+        hour ? "#{year}-#{month}-#{day} #{hour}:#{minute || "00"}" : "#{year}-#{month}-#{day}"
+      end
+
+      def dated(row, at)
+        year, month, day, yearday = %i[year month day yearday].map { |part| row[at[part]].to_s.to_i }
+        return Date.valid_ordinal?(year, yearday) ? Date.ordinal(year, yearday).iso8601 : "" if at[:yearday]
+
+        Date.valid_date?(year, month, day) ? Date.new(year, month, day).iso8601 : ""
+      end
+
+      # Is a column's name one of a day or a part of one?
+      def dates?(header)
+        DAY.values.flatten.include?(header.to_s.downcase.strip) ||
+          %i[time date hour].include?(Core::Season::Gauge.named(header)&.key)
+      end
+
+      private_class_method :parts, :bare, :dated, :stamped
+    end
+  end
+end
