@@ -4,6 +4,8 @@ module Thistle
   module Core
     # A plant of the library, invasive, native or harmless, as its YAML file describes it.
     class Plant
+      include InText
+
       attr_reader :key, :name, :scientific, :family, :status, :form, :traits, :characters, :phases,
                   :look_alikes, :removals, :hazards, :disposal, :jobs, :replant, :seed, :fragments, :spot, :matters,
                   :life_source, :also, :regions, :dispersal, :stages, :aspects

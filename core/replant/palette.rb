@@ -156,7 +156,7 @@ module Thistle
 
         def known(native)
           rows = native.looks_like.map do |key|
-            [-MORE, "taken for #{Knowledge.shipped.plant(key).name.downcase} and weeded: label it"]
+            [-MORE, "taken for #{Knowledge.shipped.plant(key).in_text} and weeded: label it"]
           end
           rows << [0, native.caution.delete_suffix(".")] if native.caution
           rows << [0, "sexes stand apart: five or more"] if native.sexes_apart?

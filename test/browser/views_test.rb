@@ -12,6 +12,7 @@ module Thistle
              "/survey", "/survey/walk", "/survey/searches", "/survey/zones", "/survey/layers", "/survey/files",
              "/survey/totals", "/survey/site-map", "/survey/here?patch=5",
              "/survey/patches/%{patch}", "/season", "/season/fit?work=foliar", "/season/weather", "/season/calendar",
+             "/season/pit?ball=yes&ribbon=short",
              "/decide?patch=%{patch}", "/decide?patch=%{mixed}&more=1&licensed=no", "/decide/first", "/decide/plan",
              "/decide/courses",
              "/decide/courses/new?patch=%{patch}&method=cut_stump", "/decide/schools", "/decide/schools?patch=%{patch}",

@@ -20,6 +20,7 @@ module Thistle
              "seedlings" => "0", "sight" => "5", "prefix" => "WK", "area" => "10", "radius" => "2",
              "stems_done" => "3" }.freeze
 
+    PIT = "/season/pit?ball=no&water=no&mottles=no&smell=no"
     # What a phone without signal asks.
     PHONES = [["POST", "/pocket/known", { "keys" => "x" }], ["POST", "/pocket/phones", {}],
               ["POST", "/pocket/phones/1/cut-off", {}], ["POST", "/pocket/phones/1/give-back", {}],
@@ -28,7 +29,7 @@ module Thistle
     def test_every_address_and_every_form
       walker = Walker.new(self)
       found = seeds.map { |path, fields| seed(path, fields) }
-      walker.crawl([*walker.gets.select(&:plain?).map { |door| door.pattern.to_s }, *found, SPRAYING])
+      walker.crawl([*walker.gets.select(&:plain?).map { |door| door.pattern.to_s }, *found, SPRAYING, PIT])
       unlinked.each { |address| walker.know("GET", address) }
       asked_by_scripts.each { |verb, path, fields| walker.know(verb, path, fields) }
 

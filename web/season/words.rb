@@ -9,8 +9,8 @@ module Thistle
 
         FROM = { "simulated" => "From ten years of the simulated station's weather, this year's days so far and its " \
                                 "forecast.",
-                 "broad" => "No weather of this ground is known: these are usual values of the places around. Take the " \
-                            "marks as weeks, not days." }.freeze
+                 "broad" => "No weather of this ground is known: these are usual values of the places around. Take " \
+                            "the marks as weeks, not days." }.freeze
 
         def initialize(property)
           @property, @units = property, property.measures

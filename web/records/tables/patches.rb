@@ -23,7 +23,7 @@ module Thistle
               end,
               dated("First seen", :seen_on),
               keyed("Ground is for", :aim) { |one| aims.fetch(one.aim, "") },
-              column("law", "By law", raw: ->(one) { asked(one).join(" ") }) { |one| asked(one).join(", ") }
+              column("law", "By law", raw: ->(one) { by_law(one).join(" ") }) { |one| by_law(one).join(", ") }
             ]
           end
 
@@ -61,10 +61,10 @@ module Thistle
           private
 
           # What the law asks of its plant here: "report", "control", "move".
-          def asked(patch)
+          def by_law(patch)
             return [] unless patch.plant_key
 
-            (@asked ||= {})[patch.plant_key] ||= @property.duties_of(patch.plant).map { |duty| duty.asked.to_s }.uniq
+            (@by_law ||= {})[patch.plant_key] ||= @property.duties_of(patch.plant).map { |duty| duty.asked.to_s }.uniq
           end
 
           def with(rows) = rows.each { |one| one.associations[:property] = @property }

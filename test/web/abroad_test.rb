@@ -1,0 +1,118 @@
+# frozen_string_literal: true
+
+require "support/web"
+
+module Thistle
+  # Lands begun from nothing in other countries: each has the region, year, money, law, grid, paper, names and natives
+  # of its own place (recalled).
+  class WebAbroadTest < RackTest
+    LANDS = {
+      "Karori gully" => [[174.745, -41.285], "tradescantia",
+                         { region: "new_zealand", climate: "mild", coin: "$", rule: "new_zealand", call: "111",
+                           grid: /E 174\d{4} N 542\d{4}/, paper: "595.28 841.89", native: "Māhoe",
+                           law: "National Pest Plant Accord" }],
+      "Ennerdale beck" => [[-3.35, 54.52], "himalayan_balsam",
+                           { region: "british_isles", climate: "frost", coin: "£", rule: "united_kingdom", call: "999",
+                             grid: /NY 1\d{3} 1\d{3}/, paper: "595.28 841.89", native: "Hazel", law: "Schedule 9" }],
+      "Oyster bay" => [[-124.0, 49.05], "gorse",
+                       { region: "canada_west", climate: "winter_wet", coin: "$", rule: "canada", call: "911",
+                         grid: /10U 4\d{5} 54\d{5}/, paper: "612 792", native: "Salal", law: "British Columbia" }]
+    }.freeze
+
+    def test_three_lands_from_boundary_to_replanting
+      LANDS.each do |name, (at, plant, told)|
+        land, patch = begin_land(name, at, plant)
+
+        assert_equal told.values_at(:region, :climate, :rule),
+                     [land.region, land.site(Testing::TODAY).climate.key, land.record_rule], name
+        assert_equal told.values_at(:coin, :call), [land.rates.currency, land.habits.emergency[/\d+/]], name
+        assert_match told[:grid], page("/survey/patches/#{patch.id}"), name
+        assert_includes page("/identify/plants/#{plant}"), told[:law]
+        assert_includes page("/decide?patch=#{patch.id}"), told[:coin]
+        assert_includes page("/replant?patch=#{patch.id}&s[light]=shade&s[moisture]=moist"), told[:native]
+        assert_includes page("/records"), %(placeholder="#{land.habits.emergency}")
+        assert_includes get("/mix/records.pdf").body.b, "/MediaBox [0 0 #{told[:paper].split.reverse.join(" ")}".b, name
+      end
+    end
+
+    # Found by any of its names, with accents and without; a region's own name stands on its page.
+    def test_names_of_other_tongues
+      { "Barf yr hen ŵr" => "old_mans_beard", "barf yr hen wr" => "old_mans_beard", "suurvy" => "ice_plant",
+        "ajonc" => "gorse", "Uña de gato" => "cats_claw_creeper", "una de gato" => "cats_claw_creeper",
+        "sceach gheal" => "hawthorn", "Éphémère de Rio" => "tradescantia" }.each do |typed, key|
+        assert_includes Store::PlantNames.find(typed).first(3), key, typed
+      end
+      Core::Knowledge.shipped.names.each_key do |key|
+        Core::Knowledge.shipped.names_elsewhere(key).each do |name|
+          refute_nil Core::Knowledge.shipped.key_named(name) || Core::Knowledge.shipped.palette[key], name
+        end
+      end
+      begin_land("Karori gully", [174.745, -41.285], "tradescantia")
+
+      assert_includes page("/identify/plants/tradescantia"), "<b>New Zealand</b> <span>Wandering willie"
+      assert_includes page("/find?q=tradescantia"), "(here Wandering willie)"
+    end
+
+    # What a steward writes down counts before any list, and can be given back to the lists.
+    def test_what_the_law_asks_is_the_stewards_to_say
+      land, = begin_land("Ennerdale beck", [-3.35, 54.52], "himalayan_balsam")
+      balsam = Testing.plant("himalayan_balsam")
+
+      assert_equal [:move], land.duties_of(balsam).map(&:asked)
+      refute land.reports_first?(balsam)
+      send_form :post, "/identify/plants/himalayan_balsam/law", "duties" => { "report" => "1", "nonsense" => "1" }
+
+      assert_equal [:report], land.refresh.duties_of(balsam).map(&:asked)
+      assert land.reports_first?(balsam), "reported before it is removed"
+      assert_includes page("/records/lists/patches"), "report"
+      send_form :post, "/identify/plants/himalayan_balsam/law", "by" => "lists"
+
+      assert_equal [:move], land.refresh.duties_of(balsam).map(&:asked)
+    end
+
+    # What is typed in the settings goes before what the country has; left empty, the country's counts again.
+    def test_habits_can_be_said_otherwise
+      land, = begin_land("Oyster bay", [-124.0, 49.05], "gorse")
+      kept = { "name" => land.name, "units" => "metric", "stance" => "stem", "texture" => "loam" }
+      send_form :post, "/records/settings", **kept, "currency" => "C$", "paper" => "a4", "grid" => "utm",
+                                            "emergency_number" => "250 555 0100"
+
+      assert_equal ["C$", "a4", "250 555 0100"],
+                   [land.refresh.rates.currency, land.habits.paper, land.habits.emergency]
+      send_form :post, "/records/settings", **kept, "paper" => "vellum"
+
+      assert_equal [422, "a4"], [last_response.status, land.refresh.habits.paper]
+      send_form :post, "/records/settings", **kept
+
+      assert_equal ["$", "letter", "911"], [land.refresh.rates.currency, land.habits.paper, land.habits.emergency]
+    end
+
+    def test_soil_by_feel_is_kept_once_all_is_answered
+      land, = begin_land("Karori gully", [174.745, -41.285], "tradescantia")
+      send_form :post, "/season/pit", "ball" => "yes", "ribbon" => "short"
+
+      assert_equal 422, last_response.status
+      send_form :post, "/season/pit", "ball" => "yes", "ribbon" => "middle", "water" => "yes"
+
+      assert_equal ["clay_loam", true], land.refresh.values.values_at(:texture, :poorly_drained)
+      assert_match(/badly drained/, page("/season/pit"))
+    end
+
+    private
+
+    # [property, patch]
+    def begin_land(name, (east, north), plant)
+      ring = [[0, 0], [0.004, 0], [0.004, 0.004], [0, 0.004], [0, 0]].map { |x, y| [east + x, north + y] }
+      send_form :post, "/records/properties", "name" => name, "texture" => "loam",
+                                              "geometry" => JSON.generate(type: "Polygon", coordinates: [ring])
+      land = Store::Property.order(:id).last
+      get("/?at=#{land.id}")
+      send_form :post, "/survey/patches", "seen_on" => "2026-05-10", "plant_key" => plant, "sure" => "yes",
+                                          "geometry" => JSON.generate(type: "Point",
+                                                                      coordinates: [east + 0.001, north + 0.001])
+      [land, land.live_patches.first]
+    end
+
+    def page(path) = get(path).body
+  end
+end
