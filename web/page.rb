@@ -157,6 +157,22 @@ module Thistle
         part("_menu", name:, label:, options:, chosen:, none:, id:)
       end
 
+      # Plants for a menu, those of the property's region before those of elsewhere: {heading => {key => name}}, or
+      # {key => name} where it has none. latin: with their scientific names.
+      def plant_menu(plants, latin: false)
+        named = ->(list) { list.sort_by(&:name).to_h { |plant| [plant.key, plant_named(plant, latin:)] } }
+        region = knowledge.regions[property.region] or return named[plants]
+
+        here, elsewhere = plants.partition { |plant| plant.grows_in?(region.key) }
+        { region.label => named[here], "From elsewhere: new here" => named[elsewhere] }.reject { |_, some| some.empty? }
+      end
+
+      # "Tradescantia, Wandering willie", as people of the region call it too.
+      def plant_named(plant, latin:)
+        besides = knowledge.called(plant.key, property.region)
+        [plant.name, besides].compact.join(", ") + (latin ? " (#{plant.scientific})" : "")
+      end
+
       # A row of buttons, one of which is chosen.
       def choice(name, label, options, chosen, hint: nil)
         part("_choice", name:, label:, options:, chosen:, hint:)
