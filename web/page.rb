@@ -173,6 +173,9 @@ module Thistle
         [plant.name, besides].compact.join(", ") + (latin ? " (#{plant.scientific})" : "")
       end
 
+      # What labels here call the number that they are registered by.
+      def registration_named = property.habits.register&.sub(/\A[a-z]/, &:upcase) || "Registration number"
+
       # A row of buttons, one of which is chosen.
       def choice(name, label, options, chosen, hint: nil)
         part("_choice", name:, label:, options:, chosen:, hint:)

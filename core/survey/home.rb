@@ -22,6 +22,7 @@ module Thistle
         def rule = @told["rule"]
         def region = @told["region"] || by_place("region")
 
+        # The name of its clock.
         def clock
           @told["clock"] || @told.fetch("clocks", {}).find { |_, parts| parts.include?(whereabouts.part) }&.first
         end

@@ -129,6 +129,7 @@ module Thistle
           [words[0...cut], words[cut..]]
         end
 
+        # "15S 638000 4206000"
         def utm_said(longitude, latitude)
           return unless latitude.between?(-80, 84)
 
@@ -145,6 +146,7 @@ module Thistle
           [letters, *[east, north].map { |m| format("%04d", (m % SQUARE) / 10) }].join(" ")
         end
 
+        # "NY" of a square's place from the south-west, in hundreds of km; nil beyond the grid.
         def british_letters(east, north)
           return unless east.between?(0, 6) && north.between?(0, 12)
 
@@ -152,6 +154,7 @@ module Thistle
           LETTERS[first] + LETTERS[((4 - (north % 5)) * 5) + (east % 5)]
         end
 
+        # The same of Ireland's.
         def irish_letter(east, north)
           LETTERS[((4 - north) * 5) + east] if east.between?(0, 4) && north.between?(0, 4)
         end

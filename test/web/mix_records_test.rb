@@ -54,7 +54,7 @@ module Thistle
                    table.first.values_at("date", "registration", "category", "missing")
       assert_equal 1, Store::Amendment.where(kind: "treatment", record_id: id).count
       assert_equal "%PDF", get("/mix/records.pdf?person=Walker").body[0, 4]
-      assert_includes last_response.body, "/MediaBox [0 0 841.89 595.28]"
+      assert_includes last_response.body, "/MediaBox [0 0 792 612]"
     end
 
     # Two products from the bench into one record, its weather measured by hand; all of it in the table.

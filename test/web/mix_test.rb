@@ -268,7 +268,7 @@ module Thistle
 
       assert_equal ["application/pdf", "%PDF"], [last_response.media_type, last_response.body[0, 4]]
       assert_includes last_response.body, "AtkinsonHyperlegible"
-      assert_includes last_response.body, "/MediaBox [0 0 595.28 841.89]"
+      assert_includes last_response.body, "/MediaBox [0 0 612 792]"
       get "/mix/card?stems=none"
 
       assert_equal "/mix", URI(last_response.location).path
