@@ -80,6 +80,17 @@ module Thistle
         @by_name[words] || @by_name[words.split.first(2).join(" ")]
       end
 
+      # Natives to plant of whose names one holds what was typed, with its accents or without: [Replant::Native].
+      def natives_named(text)
+        typed = Knowledge.folded(text.strip)
+        return [] if typed.size < 3
+
+        palette.values.select do |one|
+          [one.name, one.scientific, *one.also, *names_elsewhere(one.key)]
+            .any? { |name| Knowledge.folded(name).include?(typed) }
+        end
+      end
+
       # What a plant is called in regions and tongues besides (names.yml): [String].
       def names_elsewhere(key) = names.fetch(key, {}).except("source").values.flat_map(&:values).flatten.uniq
 

@@ -39,6 +39,8 @@ module Thistle
       end
 
       def site = property.site(today)
+      # Where it lies, as natives are judged by it.
+      def place_at_hand = Store::Whereabouts.place(property, climate: site.climate.key)
       def units = property_chosen ? property.measures : Core::Units.new
 
       # Patches of the property at hand that have a name and want work: a dataset.

@@ -35,12 +35,13 @@ module Thistle
         Place = Value.define(:region, :latitude, :longitude, :country, :part, :climate)
 
         # at_home: Home.
-        attr_reader :key, :name, :scientific, :family, :within, :looks_like, :at_home, :regions
+        attr_reader :key, :name, :scientific, :family, :also, :within, :looks_like, :at_home, :regions
 
         # data: a file of natives/ or palette/; alike: keys of invaders that it is taken for.
         def initialize(key, data, alike: [])
           @key, @facts = key, data.fetch("replant")
           @name, @scientific, @family, @within = data.values_at("name", "scientific", "family", "within")
+          @also = data.fetch("also", [])
           @regions = data.fetch("regions")
           @at_home = Home.new(data.fetch("home"), @regions.fetch("native", []), within:)
           @looks_like = (@facts.fetch("looks_like", []) | alike).freeze

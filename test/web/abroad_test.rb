@@ -51,6 +51,7 @@ module Thistle
 
       assert_includes page("/identify/plants/tradescantia"), "<b>New Zealand</b> <span>Wandering willie"
       assert_includes page("/find?q=tradescantia"), "(here Wandering willie)"
+      assert_match(%r{<b>Mānuka</b>.*?at home here}m, page("/find?q=manuka"))
     end
 
     # What a steward writes down counts before any list, and can be given back to the lists.

@@ -51,6 +51,7 @@ module Thistle
           end
           { query: found.query, records:, total: texts.total, instead: texts.instead, errors: texts.errors,
             plants: found.plants.map { |plant| { key: plant.key, name: plant.name } },
+            natives: found.natives.map { |native| { key: native.key, name: native.name } },
             patches: found.patches.map { |patch| { id: patch.id, code: patch.code } },
             terms: found.terms.to_h { |entry| [entry.terms, entry.words] } }
         end

@@ -3,7 +3,8 @@
 module Thistle
   module Web
     module Today
-      # Finds plants by any of their names, misspelled too, patches by code or plant, and terms of the glossary.
+      # Finds plants by any of their names, misspelled too, natives to plant, patches by code or plant, and terms of the
+      # glossary.
       class Finder
         attr_reader :query
 
@@ -13,6 +14,12 @@ module Thistle
         end
 
         def plants = @plants ||= Store::PlantNames.find(query).map { |key| Core::Knowledge.shipped.plant(key) }
+
+        # Natives that are only planted: what is told from others is among the plants.
+        def natives
+          library = Core::Knowledge.shipped
+          @natives ||= library.natives_named(query).reject { |one| library.plants.key?(one.key) }
+        end
 
         def patches
           return [] if query.empty?
@@ -26,6 +33,8 @@ module Thistle
 
           Glossary.parts.values.flatten.select { |entry| entry.terms.downcase.include?(query.downcase) }
         end
+
+        def nothing? = [plants, natives, patches, terms].all?(&:empty?)
 
         MOST = 50
 
