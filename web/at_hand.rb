@@ -39,6 +39,8 @@ module Thistle
       end
 
       def site = property.site(today)
+      # The region that the property at hand lies in, where it is set to another.
+      def other_region = Store::Whereabouts.other_region(property)
       # Where it lies, as natives are judged by it.
       def place_at_hand = Store::Whereabouts.place(property, climate: site.climate.key)
       def units = property_chosen ? property.measures : Core::Units.new

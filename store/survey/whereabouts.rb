@@ -30,6 +30,14 @@ module Thistle
         Core::Survey::Home.new(found, [longitude, latitude], height:, sea: sea?(longitude, latitude))
       end
 
+      # The region that a property lies in by its place, where it is set to another or to none; nil else.
+      def other_region(property)
+        return unless property.placed
+
+        found = home(property.longitude, property.latitude).region
+        found unless found == property.region
+      end
+
       # The usual weather of a place as JSON, for its property; of: region and climate.
       def weather(longitude, latitude, height: nil, **of)
         JSON.generate(Core::Season::BroadWeather.at(latitude, longitude, height:, sea: sea?(longitude, latitude), **of))

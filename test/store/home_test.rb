@@ -40,6 +40,15 @@ module Thistle
       assert_equal [nil, nil], borders.at(-30.0, 0.0).to_h.values, "in the ocean"
     end
 
+    def test_the_sea_is_in_sight_or_it_is_not
+      { columbia: false, seattle: true, miami: true, mojave: false, coast: true, sydney: true, cumbria: true,
+        toronto: false }.each do |key, sea|
+        longitude, latitude, = PLACES.fetch(key)
+
+        assert_equal sea, borders.by_sea?(longitude, latitude), key
+      end
+    end
+
     def test_natives_are_at_home_where_floras_have_them
       KNOWN.each do |key, (home, elsewhere)|
         native = NATIVES.fetch(key)

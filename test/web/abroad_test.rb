@@ -85,6 +85,7 @@ module Thistle
       assert_equal [422, "a4"], [last_response.status, land.refresh.habits.paper]
       send_form :post, "/records/settings", **kept
 
+      assert_includes page("/records"), "By its place it lies in <b>Canada, west</b>"
       assert_equal ["$", "letter", "911"], [land.refresh.rates.currency, land.habits.paper, land.habits.emergency]
     end
 

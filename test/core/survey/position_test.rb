@@ -23,6 +23,25 @@ module Thistle
       assert_nil Position.utm("15", 500_000, 4_000_000), "no band: north or south is not known"
     end
 
+    # What is written reads back to the same ten metres, a metre where the grid is told in metres; beyond a grid nothing
+    # is written.
+    def test_places_are_written_by_the_grids_of_their_maps
+      { "british" => [[-3.1, 54.5], [-0.1275, 51.5072], [-1.5, 60.3], [-5.7, 50.07]],
+        "irish" => [[-6.26, 53.35], [-9.5, 52.06], [-7.3, 55.0]],
+        "nztm" => [[174.7772, -41.2889], [168.35, -46.4], [173.0, -35.1]],
+        "utm" => [[-91.4, 38.0], [151.2, -33.87], [-3.2, 55.95], [179.9, -17.0], [0.1, 0.1]] }.each do |grid, places|
+        places.each do |place|
+          text = Position.write(*place, grid)
+
+          assert_operator Core::Survey::Geodesic.distance(Position.read(text), place), :<, 13, text
+        end
+      end
+      assert_equal "NY 2885 1218", Position.write(-3.1, 54.5, "british")
+      assert_nil Position.write(-91.4, 38.0, "british")
+      assert_nil Position.write(2.0, 48.0, "irish")
+      assert_nil Position.write(0.0, 89.0, "utm")
+    end
+
     def test_degrees_minutes_seconds
       { "38° 0' 4.3\" N" => 38.0011944, "W 91 24.12" => -91.402, "-91.4021" => -91.4021, "91 24 07 W" => -91.4019444,
         "38,0012" => 38.0012, "S 0 30 0" => -0.5, "-0 30" => -0.5 }
