@@ -8,8 +8,9 @@ module Thistle
       class SoilPit
         SOURCE = "thien_1979"
         BALL = { "no" => "no, it falls apart", "yes" => "yes, it stays a ball" }.freeze
-        RIBBON = { "none" => "none", "short" => "shorter than 2.5 cm (1 in)", "middle" => "2.5 to 5 cm (1 to 2 in)",
-                   "long" => "longer than 5 cm (2 in)" }.freeze
+        RIBBON = { "none" => "none", "short" => "under 2.5 cm", "middle" => "2.5 to 5 cm",
+                   "long" => "over 5 cm" }.freeze
+        RIBBON_US = { **RIBBON, "short" => "under 1 in", "middle" => "1 to 2 in", "long" => "over 2 in" }.freeze
         FEEL = { "gritty" => "gritty", "smooth" => "smooth like flour", "neither" => "neither" }.freeze
         BY_FEEL = { "short" => { "gritty" => "sandy_loam", "smooth" => "silt_loam", "neither" => "loam" },
                     "middle" => Hash.new("clay_loam"), "long" => Hash.new("clay") }.freeze
