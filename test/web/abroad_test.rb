@@ -60,6 +60,7 @@ module Thistle
       balsam = Testing.plant("himalayan_balsam")
 
       assert_equal [:move], land.duties_of(balsam).map(&:asked)
+      assert_equal %w[move], json("/identify/plants/himalayan_balsam.json")["by_law"].map { |duty| duty["asked"] }
       refute land.reports_first?(balsam)
       send_form :post, "/identify/plants/himalayan_balsam/law", "duties" => { "report" => "1", "nonsense" => "1" }
 

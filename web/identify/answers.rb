@@ -36,10 +36,13 @@ module Thistle
           { character: look.character.key, gain_bits: look.gain.round(3), outcomes: }
         end
 
-        def plant(plant, site)
+        # duties: [Core::Identify::Law::Duty] of it on the property at hand.
+        def plant(plant, site, duties)
           calendar = Core::Season::Phenology.new(plant, site)
           alike = Core::Identify::Settlement.pairs(plant, Core::Knowledge.shipped)
           { key: plant.key, name: plant.name, scientific: plant.scientific, also: plant.also, family: plant.family,
+            names: Core::Knowledge.shipped.names.fetch(plant.key, {}).except("source"),
+            by_law: duties.map { |duty| { asked: duty.asked, by: duty.by, source: duty.source } },
             status: plant.status, regions: plant.regions.except("source"), dispersal: plant.dispersal&.fetch("by"),
             hazards: plant.hazards, seed_bank_years: plant.seed_bank_years,
             longest_seed_years: plant.longest_seed_years, fragment_years: plant.fragment_years,

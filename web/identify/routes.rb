@@ -55,7 +55,7 @@ module Thistle
         def self.plants(app)
           app.get "/identify/plants/:key" do
             plant = knowledge.plants[params["key"]] || halt(404)
-            show("identify/plant", plant:) { Answers.plant(plant, site) }
+            show("identify/plant", plant:) { Answers.plant(plant, site, property.duties_of(plant)) }
           end
 
           app.post "/identify/plants/:key/watch" do
