@@ -78,10 +78,18 @@ module Thistle
           weights
         end
 
-        # A row of plants alone holds for their strangers, too.
+        # A row of plants alone holds for their strangers, too. Counted by hand: the inner loop of every answer.
         def times(weights, row)
-          size = row.size
-          weights.each_index { |n| weights[n] *= row[n % size] }
+          size, all = row.size, weights.size
+          at = 0
+          while at < all
+            n = 0
+            while n < size
+              weights[at + n] *= row[n]
+              n += 1
+            end
+            at += size
+          end
         end
 
         # Organs of which something was seen: each counts once, whatever was seen of it.
