@@ -7,7 +7,7 @@ module Thistle
     module WeatherLayouts
       DAY = { year: %w[year yyyy jahr], month: %w[month mo mm], day: %w[day dy dd], yearday: %w[doy yday] }.freeze
       BARE = /\A(\d{4})(\d\d)(\d\d)(?:(\d\d)(\d\d)?)?\z/ # 20260512, 2026051213
-      NOTHING = /\A-(?:99|999|9999|99\.9|999\.9|9999\.9|99\.0|999\.0|9999\.0)\z/
+      NOTHING = /\A-9{3,4}(?:\.[09])?\z/ # -99 is 9.9 below in tenths of a degree; where it is none, no gauge takes it
 
       module_function
 

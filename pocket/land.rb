@@ -17,7 +17,12 @@ module Thistle
       def measures = Core::Units.new(units)
       def site(_today) = @told[:site]
       def watched?(plant) = @watch.include?(plant.key)
-      def reports_first?(plant) = plant.new_to?(region) || watched?(plant) || @told[:reports].include?(plant.key)
+      def duties_of(plant) = @told[:duties].fetch(plant.key, [])
+
+      def reports_first?(plant)
+        plant.new_to?(region) || watched?(plant) || duties_of(plant).any? { |duty| duty.asked == :report }
+      end
+
       def weeds = Core::Knowledge.shipped.plants.values.select { |plant| plant.weed_in?(region) }.sort_by(&:name)
       def kills = @told[:kills]
       def mapped = @told[:mapped]

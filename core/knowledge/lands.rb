@@ -63,8 +63,8 @@ module Thistle
         def check_laws
           @knowledge.laws.each do |key, law|
             known(Identify::Law::DUTIES.keys.flat_map { |duty| law[duty] || [] }, @knowledge.plants, "laws.yml", key)
-            parts = (law.parts || []).flat_map { |part| [part] }
-            known(parts, @knowledge.places.dig(law.country, "names") || {}, "laws.yml", "#{key}/parts") if parts.any?
+            known(Array(law.country), @knowledge.homes, "laws.yml", "#{key}/country")
+            known(law.parts || [], @knowledge.places.dig(law.country, "names") || {}, "laws.yml", "#{key}/parts")
           end
         end
 

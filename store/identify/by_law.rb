@@ -19,8 +19,10 @@ module Thistle
 
       # Writes down what the law asks of a plant: keys of Law::DUTIES; [] for nothing, nil for what lists say.
       def lay_down(plant, asked)
-        told = laid_down.except(plant.key)
-        update(duties: JSON.generate(asked ? told.merge(plant.key => asked) : told))
+        db.transaction do # two stewards at once lose nothing of each other's
+          told = refresh.laid_down.except(plant.key)
+          update(duties: JSON.generate(asked ? told.merge(plant.key => asked) : told))
+        end
       end
     end
   end

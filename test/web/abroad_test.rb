@@ -60,6 +60,9 @@ module Thistle
       balsam = Testing.plant("himalayan_balsam")
 
       assert_equal [:move], land.duties_of(balsam).map(&:asked)
+      %W[/identify/plants/himalayan_balsam /decide?patch=#{land.live_patches.first.id}].each do |path|
+        assert_includes page(path), "may not be moved by law here"
+      end
       assert_equal %w[move], json("/identify/plants/himalayan_balsam.json")["by_law"].map { |duty| duty["asked"] }
       refute land.reports_first?(balsam)
       send_form :post, "/identify/plants/himalayan_balsam/law", "duties" => { "report" => "1", "nonsense" => "1" }
@@ -92,6 +95,7 @@ module Thistle
 
     def test_soil_by_feel_is_kept_once_all_is_answered
       land, = begin_land("Karori gully", [174.745, -41.285], "tradescantia")
+      assert_includes page("/season/pit"), "nobody looked whether water leaves it"
       send_form :post, "/season/pit", "ball" => "yes", "ribbon" => "short"
 
       assert_equal 422, last_response.status

@@ -24,7 +24,7 @@ module Thistle
 
         def land
           { units: @property.units, region: @property.region, today: @today, watch: JSON.parse(@property.watch),
-            reports: knowledge.invaders.select { |plant| @property.reports_first?(plant) }.map(&:key),
+            duties: knowledge.invaders.to_h { |plant| [plant.key, @property.duties_of(plant)] },
             kept_facts: @property.kept_facts, rates: @property.rates, site:, mapped: plants.map(&:key),
             kills: knowledge.plants.values.to_h { |plant| [plant.key, @property.kills[plant.key]] }.compact,
             patches:, first:, **shelf }

@@ -65,6 +65,22 @@ module Thistle
       assert_operator off.count { |*, rain| rain.between?(0.6, 1.6) }, :>=, 0.85 * off.size, off
     end
 
+    # Every place of the table, told by the others: a slip of the pen in one row stands out.
+    def test_each_known_place_is_like_those_around_it
+      rows = Core::Knowledge.shipped.normals
+      odd = rows.filter_map do |name, row|
+        others = Core::Season::Normals.new(rows.except(name))
+        weather = others.at(*row["at"], height: row["height"], sea: row.fetch("sea", false)) or next
+        apart = [weather["mean"] - ((row["cold"] + row["warm"]) / 2.0),
+                 weather["swing"] - ((row["warm"] - row["cold"]) / 2.0)]
+        "#{name}: #{apart.map { |one| one.round(1) }}" if apart.any? { |one| one.abs > 3 }
+      end
+
+      assert(rows.values.all? { |row| row["cold"] < row["warm"] && row["range"].between?(4, 20) })
+      assert_operator odd.size, :<=, 0.08 * rows.size, odd.join("; ")
+      assert_empty(odd.select { |line| line[/-?\d+\.\d/].to_f.abs > 6 })
+    end
+
     def test_height_makes_it_colder_and_far_places_stand_for_nobody
       low, high = [60, 760].map { |height| around(54.5, -3.1, height, false)["mean"] }
 

@@ -36,7 +36,7 @@ module Thistle
                                      "USW00013881,20260501,PRCP,46,,,W,2400\nUSW00013881,20260502,TMAX,999,,X,W,\n",
       "columns in tenths" => "\"STATION\",\"DATE\",\"PRCP\",\"TMAX\",\"TMIN\"\n" \
                              "\"X1\",\"2026-05-01\",\"   46\",\"  172\",\"   83\"\n" \
-                             "\"X1\",\"2026-05-02\",\"    0\",\"  181\",\"   90\"\n",
+                             "\"X1\",\"2026-05-02\",\"    0\",\"  181\",\"  -99\"\n",
       "a model's days, a head above" => "latitude,longitude,elevation\n54.5,-3.1,120\n\n" \
                                         "time,temperature_2m_max (°C),temperature_2m_min (°C),rain_sum (mm)\n" \
                                         "2026-05-01,17.2,8.3,4.6\n",
@@ -56,6 +56,8 @@ module Thistle
 
         assert_equal [Date.new(2026, 5, 1), 8.3, 17.2, 4.6], [day.date, day.tmin, day.tmax, day.rain], name
       end
+      assert_in_delta(-9.9, read(LAYOUTS["columns in tenths"]).days.last.tmin, 0.01,
+                      "no sign that nothing was measured")
     end
 
     # A month of an element a line in fixed columns: 269 of them; what failed a check, and -9999, is not there.
