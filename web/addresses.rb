@@ -57,11 +57,10 @@ module Thistle
 
       # The Address of a path alone, whatever its ids; nil where it is none of the application's.
       def self.at(app, verb, path)
-        shape = [verb, path.gsub(/\d+/, "0")]
         @shapes = {} if @shapes.nil? || @shapes.size > SHAPES
-        @shapes.fetch(shape) do
+        @shapes.fetch([verb, path]) do |key|
           route, = route(app, verb, path)
-          @shapes[shape] = route && of(route)
+          @shapes[key] = route && of(route)
         end
       end
       SHAPES = 5000 # that are kept

@@ -38,12 +38,19 @@ module Thistle
         Store::Whereabouts.settle_all
         Daybreak.at_start
         App.set :session_secret, secret(folder)
-        Accounts::Door.secret = secret(folder)
-        Accounts::Door.address = over_tls.any? ? "https://#{over_tls.first}" : "http://localhost:4567"
+        at_the_door(folder, over_tls)
         App.set :host_authorization, permitted_hosts: [*LOCAL, *hosts, *over_tls]
         App.set :over_tls, over_tls
         pages = Rack::Deflater.new(Statics.new(Costly.new(App)), include: PACKED, sync: false)
         LastWords.new(BodyLimit.new(pages, MAX_BODY))
+      end
+
+      # What the door needs: its key, its address in letters, by which server these go.
+      def at_the_door(folder, over_tls)
+        Accounts::Door.secret = secret(folder)
+        Accounts::Door.address = over_tls.any? ? "https://#{over_tls.first}" : "http://localhost:4567"
+        Accounts::MailServer.folder = folder
+        Accounts::MailServer.at_hand.move_out
       end
 
       # The picture alone; nothing where it cannot be told from the rest.

@@ -160,7 +160,12 @@ module Thistle
       # {[kind, id] => property id} of what is on a property. What is not there at all is for its route to say.
       def homes_of(records)
         records.reject { |kind, _| Store::Belongs::OF_NONE.key?(kind) || !Store::Belongs.known?(kind) }
-               .to_h { |kind, id| [[kind, id], Store::Belongs.property_id(kind, id)] }.compact
+               .to_h { |kind, id| [[kind, id], home_of(kind, id)] }.compact
+      end
+
+      def home_of(kind, id)
+        @homes ||= {}
+        @homes.fetch([kind, id]) { |key| @homes[key] = Store::Belongs.property_id(kind, id) }
       end
 
       def allowed?(act, thing, records, homes)

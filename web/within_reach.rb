@@ -69,16 +69,18 @@ module Thistle
       end
 
       def value(tag, attribute)
-        text = tag[attribute, 1]&.force_encoding(Encoding::UTF_8)
-        text&.include?("&") ? CGI.unescapeHTML(text) : text
+        text = tag[attribute, 1] or return
+        text.force_encoding(Encoding::UTF_8)
+        text.include?("&") ? CGI.unescapeHTML(text) : text
       end
 
       # What is no path of ours is for whoever serves it.
       def may?(verb, path)
         return true unless path&.start_with?("/") && !path.start_with?("//")
 
-        place = path.split("#").first
-        @known.fetch([verb, place]) { |key| @known[key] = @may.call(*key) }
+        @known.fetch(verb) { @known[verb] = {} }.fetch(path) do
+          @known[verb][path] = @may.call(verb, path.split("#").first)
+        end
       end
     end
   end

@@ -35,7 +35,7 @@ module Thistle
       end
 
       # What they hold that has not run out: [Membership].
-      def held(today) = memberships_dataset.standing(today).all
+      def held(today) = Membership.standing(today).where(account_id: id).all
     end
   end
 end

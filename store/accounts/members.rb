@@ -13,12 +13,15 @@ module Thistle
       end
 
       def rows
-        @rows ||= Account.there.where(id: held.keys).named.all.map do |account|
+        @rows ||= accounts.map do |account|
           Row.new(account, held[account.id], !ready.include?(account.id), seen[account.id])
         end
       end
 
-      def accounts = rows.map(&:account)
+      def accounts
+        @accounts ||= Account.there.where(id: Membership.live.where(property_id: @property.id).select(:account_id))
+                             .named.all
+      end
 
       private
 

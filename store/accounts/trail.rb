@@ -16,8 +16,8 @@ module Thistle
 
       # Did this account add the row, within so many days? A row of nobody's is nobody's own.
       def self.own?(table, row_id, account_id, days:)
-        last = where(kind: table.to_s, row_id:, act: "added").reverse(:id).first
-        !last.nil? && last.account_id == account_id && last.at > Time.now.utc - (days * 86_400)
+        who, at = db[:trail].where(kind: table.to_s, row_id:, act: "added").reverse(:id).get(%i[account_id at])
+        who == account_id && at > Time.now.utc - (days * 86_400)
       end
     end
   end
