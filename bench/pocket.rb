@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "json"
 require "net/http"
 require "selenium-webdriver"
 require "socket"
@@ -11,7 +12,7 @@ require_relative "../test/support/line"
 # that keep its cores busy, as a phone would be slow.
 class PocketBench
   ROOT = File.expand_path("..", __dir__)
-  ROUNDS = 5
+  ROUNDS = 9
   BUSY = 6 # programs, on two cores: whoever works gets between a third and a quarter
   FLAGS = %w[--headless=new --no-sandbox --window-size=390,844].freeze
 
@@ -81,30 +82,42 @@ class PocketBench
     end
   end
 
-  # One more answer on the page that is open.
+  # The look that is asked for, answered as a likely plant has it.
   def choose
-    script("document.getElementById('rules-said').textContent = ''")
-    clock do
-      script("const free = [...document.querySelectorAll('#bench input[type=radio]:not(:checked)')];" \
-             "const one = free[Math.floor(Math.random() * free.length)];" \
-             "one.checked = true; one.dispatchEvent(new Event('change', { bubbles: true }))")
-      answered
-    end
+    timed("const one = document.querySelector('#bench .looks.first label:has(small) input');" \
+          "one.checked = true; one.dispatchEvent(new Event('change', { bubbles: true }));")
   end
 
   # Another question while the worker lives, as a link asks it.
   def ask(path)
-    script("document.getElementById('rules-said').textContent = ''")
-    clock do
-      script("document.body.append(Object.assign(document.createElement('a'), { href: arguments[0], id: 'asked' }));" \
-             "const link = document.getElementById('asked'); link.click(); link.remove()", path)
-      answered
-    end
+    timed("const link = Object.assign(document.createElement('a'), { href: #{path.to_json} });" \
+          "document.body.append(link); link.click(); link.remove();")
+  end
+
+  # Seconds from what a person does until the answer stands there, told by the page itself: whoever asks it over and
+  # over slows it.
+  def timed(does)
+    whole
+    @browser.execute_async_script(<<~JS)
+      const [done] = arguments;
+      const said = document.getElementById('rules-said');
+      said.textContent = '';
+      const from = performance.now();
+      new MutationObserver((_, all) => {
+        if (!said.textContent.includes('Worked out')) return;
+        all.disconnect();
+        requestAnimationFrame(() => done((performance.now() - from) / 1000));
+      }).observe(said, { childList: true });
+      #{does}
+    JS
   end
 
   def answered
     sleep 0.005 until script("return document.getElementById('rules-said')?.textContent || ''").include?("Worked out")
   end
+
+  # Parts that come after the answer.
+  def whole = (sleep 0.05 while script("return Boolean(document.querySelector('main [data-later]'))"))
 
   def served(path) = middle(ROUNDS) { clock { Net::HTTP.get(URI(@at + path.gsub("[", "%5B").gsub("]", "%5D"))) } }
   def script(...) = @browser.execute_script(...)

@@ -76,7 +76,7 @@ module Thistle
     # The next key; many volunteers share their first answers, so that keys are kept.
     def follow(key, character, answer)
       @keys.shift if @keys.size > 4000
-      @keys[[key, character, answer]] ||= answer ? key.plus(character, answer) : skip(key, character)
+      @keys[[key, character, answer]] ||= answer ? plus(key, character, answer) : skip(key, character)
     end
 
     def prior(date, region)
@@ -92,9 +92,15 @@ module Thistle
       character.answer_in(character.states.keys.sample(random: @random))
     end
 
-    def skip(key, character)
-      Core::Identify::Key.new(key.observed, site: key.site, date: key.date, region: key.region, knowledge: @knowledge,
-                                            prior: key.prior, skipped: key.skipped + [character])
+    def plus(key, character, answer)
+      beside(key, key.observed.merge(character => answer), skipped: key.skipped)
+    end
+
+    def skip(key, character) = beside(key, key.observed, skipped: key.skipped + [character])
+
+    def beside(key, observed, skipped:)
+      Core::Identify::Key.new(observed, site: key.site, date: key.date, region: key.region, knowledge: @knowledge,
+                                        prior: key.prior, skipped:)
     end
   end
 end

@@ -14,10 +14,11 @@ module Thistle
       # [headers, rows] with dates in one column, as a station writes them, and nothing where nothing was measured.
       def plain(headers, rows)
         at = parts(headers)
-        rows.each do |row|
-          row.each { |header, cell| row[header] = bare(cell) if cell&.match?(BARE) || cell&.match?(NOTHING) }
-          row["date"] = dated(row, at) if at
+        rows.each { |row| row.each { |header, cell| row[header] = "" if cell&.match?(NOTHING) } }
+        headers.select { |header| bare?(rows, header) }.each do |header|
+          rows.each { |row| row[header] = marked(row[header]) }
         end
+        rows.each { |row| row["date"] = dated(row, at) } if at
         return [["date", *(headers - at.values)], rows] if at
 
         stamped(headers, rows)
@@ -42,12 +43,20 @@ module Thistle
         found if found.key?(:yearday) || (found.key?(:month) && found.key?(:day))
       end
 
-      def bare(cell)
-        return "" if cell.match?(NOTHING)
+      # Does a column hold dates without marks, and nothing else? A number of eight digits among others is none.
+      def bare?(rows, header)
+        cells = rows.filter_map { |row| row[header] unless row[header].to_s.empty? }
+        cells.any? && cells.all? { |cell| day?(*cell.match(BARE)&.captures&.first(3)) }
+      end
+
+      def day?(year = nil, month = nil, day = nil)
+        !year.nil? && year.to_i.between?(1800, 2200) && Date.valid_date?(year.to_i, month.to_i, day.to_i)
+      end
+
+      def marked(cell)
+        return "" if cell.to_s.empty?
 
         year, month, day, hour, minute = cell.match(BARE).captures
-        return cell unless Date.valid_date?(year.to_i, month.to_i, day.to_i) && year.to_i.between?(1800, 2200)
-
         hour ? "#{year}-#{month}-#{day} #{hour}:#{minute || "00"}" : "#{year}-#{month}-#{day}"
       end
 
@@ -64,7 +73,7 @@ module Thistle
           %i[time date hour].include?(Core::Season::Gauge.named(header)&.key)
       end
 
-      private_class_method :parts, :bare, :dated, :stamped
+      private_class_method :parts, :bare?, :day?, :marked, :dated, :stamped
     end
   end
 end

@@ -41,14 +41,18 @@ module Thistle
         JSON.generate(error: e.message)
       end
 
-      # The same as the server's page of that address: what stands in its <main>.
+      # The same as the server's page of that address: what stands in its <main>. Some of it comes later (rest).
       def page(bench, params)
         patch = patch_of(bench, params)
         locals = { desk: desk(bench, params), patch:, **(bench == "identify" ? { name: nil } : {}) }
-        Page.new(params).erb("#{bench}/index", locals:)
+        @page = Page.new(params)
+        @page.erb("#{bench}/index", locals:)
       rescue Core::BadInput => e
         %(<p class="empty">#{Erubi.h(e.message)}</p>)
       end
+
+      # A part of the last page, for its <div data-later="NUMBER">.
+      def rest(number) = @page.rest(number)
 
       private
 

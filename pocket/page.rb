@@ -69,9 +69,11 @@ module Thistle
       def season_words = @season_words ||= Web::Season::Words.new(property)
       def decide_words = Web::Decide::Words.new(property, today)
 
-      # Parts that read records: as they stood, or not without signal.
+      # Parts that read records: as they stood, or not without signal. Parts that ask the rules much more than the
+      # answer itself come later, so that nobody waits for them.
       def part(name, **locals)
         case name
+        when *LATER then later(name, locals)
         when "_stands" then locals[:patch].stands.to_s
         when "identify/_name" then "" # who is certain names it where there is signal
         when "mix/_board" then WAITS
@@ -79,11 +81,18 @@ module Thistle
         else super
         end
       end
+      LATER = %w[decide/_schools decide/_combination decide/_ways].freeze
       WAITS = '<p class="small">The shelf and its records wait for signal.</p>'
       # What nobody worked out is said, and is no "yes".
       LIMIT = '<p class="caution"><span>How much the label still allows on this ground this year is not worked out ' \
               "without signal. Look at the record book before you pour.</span></p>"
-      private_constant :WAITS, :LIMIT
+      private_constant :WAITS, :LIMIT, :LATER
+
+      # A part that comes later, by its number.
+      def rest(number)
+        name, locals = @later.fetch(number)
+        erb(name, locals:)
+      end
 
       # What a view makes with these locals.
       def erb(name, locals: {}, **)
@@ -91,6 +100,12 @@ module Thistle
         send(Page.compiled(name.to_s, locals.keys), locals)
       ensure
         @_out_buf = kept
+      end
+
+      # The place of a part that comes later.
+      def later(name, locals)
+        (@later ||= []) << [name, locals]
+        %(<div data-later="#{@later.size - 1}"></div>)
       end
 
       # The name of the method that a template became for such locals.

@@ -202,16 +202,6 @@ module Thistle
       def weeds = Core::Knowledge.shipped.plants.values.select { |plant| weed?(plant) }.sort_by(&:name)
       def weed?(plant) = plant.weed_in?(region)
 
-      # Plants that are reported here before anyone removes them: new to the region, or watched for.
-      def reports_first?(plant) = plant.new_to?(region) || watched?(plant) || asks?(plant, :report)
-      def watched?(plant) = watch.include?(%("#{plant.key}"))
-
-      # Begins or ends the watch for a plant.
-      def toggle_watch(plant)
-        keys = JSON.parse(watch)
-        update(watch: JSON.generate(watched?(plant) ? keys - [plant.key] : keys + [plant.key]))
-      end
-
       def last_arrivals = Arrival.where(property_id: id).reverse(:id).limit(12).all
       # [lon, lat] at which people come in: the gate or road, else the first trail's end; nil where neither is mapped.
       def way_in = (zones_of("access") + zones_of("trail")).first&.then { |zone| zone.shape.positions.first }

@@ -11,11 +11,22 @@ module Thistle
         HANDS = %i[pulling digging severing rolling levering cutting covering].freeze
         ORDER = { go: 0, wait: 1, ask: 2, no: 3 }.freeze
 
+        # Facts by which the days themselves, or what is asked of a method, are others.
+        APART = %i[plant size date stage soil purpose aim].freeze
+
         attr_reader :facts, :site
 
-        def initialize(facts, site, knowledge: Knowledge.shipped)
+        # beside: another Bench, and the facts that are not as they are there.
+        def initialize(facts, site, knowledge: Knowledge.shipped, beside: nil)
           @facts, @site, @knowledge = facts, site, knowledge
+          @beside, @changed = beside
           @projection = Projection.new(facts, site)
+        end
+
+        # The bench if some facts were others. What rules say that look at none of them is not asked again.
+        def with(**changed)
+          beside = [self, changed.keys] unless changed.keys.intersect?(APART)
+          self.class.new(facts.with(**changed), site, knowledge: @knowledge, beside:)
         end
 
         def inspect = "#<#{self.class.name} #{facts.plant.key} #{facts.date}>"
@@ -30,14 +41,7 @@ module Thistle
 
         # The verdict of one method.
         def verdict(removal)
-          reasons = docket(removal).reasons(facts.date)
-          kind, finish = settle(removal, reasons)
-          Verdict.new(removal:, kind:, until: finish, reasons: dated(removal, reasons, kind),
-                      kill: facts.kill(removal),
-                      effort: Effort.new(removal, facts, soil: situation.soil),
-                      plant_note: removal.told(facts.plant)&.fetch("text"),
-                      closes: kind == :go ? closing(removal) : nil, named: removal.told?(facts.plant),
-                      again: kind == :go && holds?(removal) ? @projection.grown_back(facts.date) : nil)
+          (@told ||= {})[removal] ||= docket(removal).same? ? as_beside(removal) : judge(removal)
         end
 
         # The days of the season-year on which a method is right, by the same rules: [Windows::Window].
@@ -46,7 +50,8 @@ module Thistle
         # The best that takes plants out, or frees or stops seed where nothing does: the first go, else the soonest
         # wait, else nil.
         def best
-          verdicts.find { |v| v.removal.removes? && v.possible? } ||
+          going.map { |removal| verdict(removal) }.min_by { |verdict| order(verdict) } ||
+            verdicts.find { |v| v.removal.removes? && v.possible? } ||
             verdicts.find { |v| v.possible? && !v.removal.is?(:reporting) }
         end
 
@@ -80,9 +85,33 @@ module Thistle
         # The first day from the chosen one on which nothing objects to a method, within a year; nil for none.
         def opens(removal) = docket(removal).first_open([facts.date, *@projection.turns])
 
+        # What all rules say of a method, day by day.
+        def docket(removal)
+          (@dockets ||= {})[removal] ||= begin
+            beside = [@beside.docket(removal), @changed] if @beside
+            Docket.new(removal, @projection, facts.rules, beside:)
+          end
+        end
+
         private
 
-        def docket(removal) = (@dockets ||= {})[removal] ||= Docket.new(removal, @projection, facts.rules)
+        # Where every rule says the same, only what it takes is another.
+        def as_beside(removal)
+          effort = Effort.new(removal, facts, soil: situation.soil)
+          @beside.verdict(removal).with(effort:, kill: facts.kill(removal))
+        end
+
+        # The verdict of one method, worked out.
+        def judge(removal)
+          reasons = docket(removal).reasons(facts.date)
+          kind, finish = settle(removal, reasons)
+          Verdict.new(removal:, kind:, until: finish, reasons: dated(removal, reasons, kind),
+                      kill: facts.kill(removal),
+                      effort: Effort.new(removal, facts, soil: situation.soil),
+                      plant_note: removal.told(facts.plant)&.fetch("text"),
+                      closes: kind == :go ? closing(removal) : nil, named: removal.told?(facts.plant),
+                      again: kind == :go && holds?(removal) ? @projection.grown_back(facts.date) : nil)
+        end
 
         def kind_of(reasons)
           worst = reasons.max_by(&:weight)

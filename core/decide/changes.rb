@@ -114,8 +114,7 @@ module Thistle
 
         # Asked again with them changed: go today, from a day, or not at all.
         def change(removal, changed)
-          again = Bench.new(@facts.with(**changed), @site)
-          date = again.opens(removal) or return
+          date = @bench.with(**changed).opens(removal) or return
           Change.new(changed:, words: changed.map { |fact, value| words(fact, value) },
                      date: date == @facts.date ? nil : date)
         end

@@ -29,7 +29,7 @@ module Thistle
         def others(school) = school.options.keys - [kept(school)]
 
         def otherwise(school, option)
-          best = Bench.new(@facts.with(**change(school.key, option)), @bench.site).best
+          best = @bench.with(**change(school.key, option)).best
           return if figures(best) == figures(@bench.best)
 
           Otherwise.new(school:, option:, best:, same: best&.removal == @bench.best&.removal)

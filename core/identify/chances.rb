@@ -35,6 +35,7 @@ module Thistle
             rows.transform_values { |row| row.map { |c| c * Math.log2(c) }.freeze }
           end
           @looking = aspects.transform_values { |aspect| looking(aspect) }
+          @having = characters.transform_values { |character| plants.map { |plant| character.for?(plant) } }
         end
 
         def index(plant) = @index.fetch(plant.key)
@@ -46,8 +47,11 @@ module Thistle
         # c log2 c of the plain rows.
         def logs(key) = @logs.fetch(key)
 
-        # Does any aspect change a character?
-        def changes?(key) = @looking.any? { |_, rows| rows.key?(key) }
+        # Of the plants of these numbers, those that have such a part at all.
+        def having(key, among)
+          has = @having[key]
+          among.select { |n| has[n] }
+        end
 
         private
 

@@ -44,7 +44,7 @@ module Thistle
 
         # The likeliest plants, at most LISTED.
         def candidates
-          @candidates ||= order.first(LISTED).map { |n| candidate(chances.plants[n]) }.freeze
+          @candidates ||= order.map { |n| candidate(chances.plants[n]) }.freeze
         end
 
         def top = candidates.first
@@ -65,18 +65,21 @@ module Thistle
         # Indexes of the plants that still shape what is asked.
         def likely = @likely ||= (0...size).select { |n| probabilities[n] >= LIKELY }
 
-        # What to expect of an answer, over likely plants and strangers: its chance m, and the mean of c log2 c,
-        # c being its chance in each. The inner loop of every suggestion.
-        def expect(character, state)
-          return evidence.expect(character, state, shaping) if chances.changes?(character) && shaping.size <= MANY
+        # What to expect of a character, over likely plants and strangers: {state => [its chance m, the mean of
+        # c log2 c]}, c being its chance in each. The inner loop of every suggestion.
+        def expect(character)
+          among, weights = shaping
+          return evidence.expect(character, among, weights) if among.size <= MANY
 
-          row, logs = chances.rows(character)[state], chances.logs(character)[state]
-          m = mean = 0.0
-          shaping.each do |n, p|
-            m += p * row[n]
-            mean += p * logs[n]
+          logs = chances.logs(character)
+          chances.rows(character).to_h do |state, row|
+            [state, [row, logs[state]].map { |one| over(one.values_at(*among), weights) }]
           end
-          [m, mean]
+        end
+
+        # What would lead, were one more answer given: {state => [plant, its chance]}.
+        def leads(character, states)
+          evidence.leads(character, states).transform_values { |n, chance| [chances.plants[n], chance] }
         end
 
         # The next best look, or nil when nothing that can be seen today would help.
@@ -105,12 +108,6 @@ module Thistle
           return 1.0 unless Mixture::SHOWN_BY.key?(character.shows)
 
           evidence.shown(character.shows, likely)
-        end
-
-        # A key with one more answer.
-        def plus(character, answer)
-          self.class.new(observed.merge(character => answer),
-                         site:, date:, region:, knowledge:, prior:, absent:, skipped:)
         end
 
         def settlement = @settlement ||= Settlement.new(self)
@@ -151,15 +148,25 @@ module Thistle
           @evidence ||= Evidence.new(chances:, prior:, seen: @states, absent: @absent, unlisted: UNLISTED)
         end
 
-        # [index, probability] of what shapes the questions, scaled to 1: the likely plants and, once one of them leads,
-        # the strangers beside them, so that looks are asked that confirm the name.
+        # Numbers of what shapes the questions, and what each weighs, scaled to 1: the likely plants and, once one of
+        # them leads, the strangers beside them, so that looks are asked that confirm the name.
         def shaping
           @shaping ||= begin
             weighed = top.probability > LEADING ? probabilities : probabilities.first(size)
-            found = weighed.each_with_index.filter_map { |p, n| [n, p] if p >= LIKELY }
-            total = found.sum(&:last)
-            found.map { |n, p| [n, p / total] }
+            found = weighed.each_index.select { |n| weighed[n] >= LIKELY }
+            weights = weighed.values_at(*found)
+            total = weights.sum
+            [found, weights.map { |p| p / total }]
           end
+        end
+
+        def over(row, weights)
+          sum = at = 0
+          while at < weights.size
+            sum += weights[at] * row[at]
+            at += 1
+          end
+          sum
         end
 
         def character(key)
@@ -176,12 +183,20 @@ module Thistle
 
         # The chance that the plant has such a part at all, over the likely plants.
         def has(character)
-          weighed = likely.map { |n| [probabilities[n], character.for?(chances.plants[n])] }
-          weighed.sum { |p, part| part ? p : 0.0 } / weighed.sum(&:first)
+          @likely_weight ||= probabilities.values_at(*likely).sum
+          chances.having(character.key, likely).sum { |n| probabilities[n] } / @likely_weight
         end
 
         def open = unanswered - withheld
-        def order = @order ||= (0...size).sort_by { |n| [-probabilities[n], chances.plants[n].name] }
+
+        # Numbers of the first LISTED plants, alike ones by name.
+        def order
+          @order ||= begin
+            least = probabilities.first(size).max(LISTED).last
+            among = (0...size).select { |n| probabilities[n] >= least }
+            among.sort_by { |n| [-probabilities[n], chances.plants[n].name] }.first(LISTED)
+          end
+        end
 
         def candidate(plant)
           by = observed.keys.group_by { |key| stand(plant, key) }

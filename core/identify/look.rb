@@ -23,10 +23,12 @@ module Thistle
 
         # What each answer would mean, likeliest first; answers under 4 % left out.
         def outcomes
-          @outcomes ||= likely.map do |state, chance|
-            after = @key.plus(character.key, character.answer_in(state)).top
-            Outcome.new(state:, label: character.states.fetch(state), chance:, leader: after.plant,
-                        probability: after.probability)
+          @outcomes ||= begin
+            leads = @key.leads(character.key, likely.map(&:first))
+            likely.map do |state, chance|
+              leader, probability = leads.fetch(state)
+              Outcome.new(state:, label: character.states.fetch(state), chance:, leader:, probability:)
+            end
           end
         end
 
@@ -34,12 +36,14 @@ module Thistle
 
         # [[state, chance]], the likeliest first; alike ones in the order of the file.
         def likely
-          found = expected.transform_values(&:first).select { |_, chance| chance > 0.04 }
-          found.sort_by.with_index { |(_, chance), n| [-chance, n] }
+          @likely ||= begin
+            found = expected.transform_values(&:first).select { |_, chance| chance > 0.04 }
+            found.sort_by.with_index { |(_, chance), n| [-chance, n] }
+          end
         end
 
         # {state => [chance m of that answer, mean of c log2 c]}
-        def expected = @expected ||= character.states.keys.to_h { |state| [state, @key.expect(character.key, state)] }
+        def expected = @expected ||= @key.expect(character.key)
       end
     end
   end

@@ -12,7 +12,8 @@ module Thistle
         # burns hot, only what grows by seed, what a nearby region lends.
         FILTERS = { "quiet" => "nothing that seeds itself or runs hard", "deer" => "deer leave it",
                     "fire" => "nothing that burns hot", "seed" => "can be sown",
-                    "beside" => "a nearby region’s too" }.freeze
+                    "beside" => "a nearby region’s or climate’s too" }.freeze
+        LENT = "at home in a nearby region or climate, not here: say why in the record"
         LIGHT, MOISTURE, JOB = 1.0, 1.0, 1.0
         SOIL, PH, HARD = 0.6, 0.4, 0.6
         MORE, WILD = 0.15, 0.08
@@ -112,7 +113,7 @@ module Thistle
         def againsts(native, where)
           rows = [*idle(native), *soil(native), *manners(native), *dangers(native), *known(native)]
           rows.map { |row| [*row, native.source] } +
-            (where == :nearby ? [[-JOB, "at home in a nearby region, not here: say why in the record", "memory"]] : [])
+            (where == :nearby ? [[-JOB, LENT, "memory"]] : [])
         end
 
         def idle(native)

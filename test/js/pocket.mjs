@@ -9,7 +9,10 @@ const worker = readFileSync(new URL('../../web/assets/js/rules.js', import.meta.
 const [start, take] = ['START', 'TAKE'].map((name) =>
   worker.match(new RegExp(`const ${name} = \`([^]*?)\`;`))[1].replaceAll('\\\\', '\\'),
 );
-const { vm } = await DefaultRubyVM(await WebAssembly.compile(readFileSync(ruby)));
+globalThis.means = new Function(`return ${worker.match(/const means = ([^]*?\n});/)[1]}`)();
+const { vm } = await DefaultRubyVM(await WebAssembly.compile(readFileSync(ruby)), {
+  env: { RUBYOPT: worker.match(/RUBYOPT: '(.*?)'/)[1] },
+});
 globalThis.pack = readFileSync(`${folder}/pack.json`, 'utf8');
 vm.eval(start);
 let here = null;
@@ -25,6 +28,9 @@ for (const [land, bench, params, what] of JSON.parse(readFileSync(asked, 'utf8')
   let text;
   try {
     text = vm.eval(`Thistle::Pocket.${what}(JS.global[:bench].to_s, JSON.parse(JS.global[:asked].to_s))`).toString();
+    text = text.replace(/<div data-later="(\d+)"><\/div>/g, (_, number) =>
+      vm.eval(`Thistle::Pocket.rest(${number})`).toString(),
+    );
   } catch (error) {
     text = `fault: ${error.message}`;
   }

@@ -69,6 +69,7 @@ module Thistle
 
       assert_equal [:report], land.refresh.duties_of(balsam).map(&:asked)
       assert land.reports_first?(balsam), "reported before it is removed"
+      assert_match(/Lists that are shipped ask more.*It may not be moved/m, page("/identify/plants/himalayan_balsam"))
       assert_includes page("/records/lists/patches"), "report"
       send_form :post, "/identify/plants/himalayan_balsam/law", "by" => "lists"
 

@@ -138,7 +138,30 @@ module Thistle
       assert_empty swayed.uniq
     end
 
+    # A bench with other facts takes over what rules say that look at none of them: it says what one says that asks all.
+    def test_other_facts_change_what_they_change
+      random = Random.new(27)
+      free = Core::Decide::Facts.members - %i[plant date stage soil book]
+      many_benches(random, 150) do |bench|
+        changed = random_facts(random).to_h.slice(*free.sample(random.rand(1..3), random:))
+        taken, anew = [bench.with(**changed), Core::Decide::Bench.new(bench.facts.with(**changed), bench.site)]
+                      .map { |one| said_by(one) }
+
+        assert_equal anew, taken, changed.keys
+      end
+    end
+
     private
+
+    def said_by(bench)
+      { opens: bench.removals.to_h { |removal| [removal.key, bench.opens(removal)] },
+        best: bench.best&.removal&.key, verdicts: bench.verdicts.map { |verdict| told(verdict) } }
+    end
+
+    def told(verdict)
+      [verdict.removal.key, verdict.hours, verdict.hours_to_quiet, verdict.years_to_quiet,
+       verdict.to_h.except(:removal, :effort).merge(reasons: verdict.reasons.map(&:to_h))]
+    end
 
     def many_benches(random, count)
       count.times { yield Core::Decide::Bench.new(random_facts(random), Testing.site) }

@@ -176,9 +176,20 @@ module Thistle
 
       assert_in_delta entropy.call(counting.map(&:first)) - after, look.gain, 1e-9
       assert_operator asked.next_look.worth, :>=, asked.looks.last.worth
-      outcome = look.outcomes.first
+    end
 
-      assert_in_delta asked.plus("petals", outcome.state).top.probability, outcome.probability, 1e-12
+    # What every look that is offered says of every answer, beside a key that was given that answer.
+    def test_what_an_answer_would_mean_is_what_it_means
+      [HONEYSUCKLE, { "habit" => "shrub" }, { "habit" => "vine", "leaf_arrangement" => "opposite" }].each do |seen|
+        key(seen).looks.each do |look|
+          look.outcomes.each do |outcome|
+            after = key({ **seen, look.character.key => look.character.answer_in(outcome.state) }).top
+
+            assert_equal after.plant.key, outcome.leader.key, [seen, look.character.key, outcome.state]
+            assert_in_delta after.probability, outcome.probability, 1e-12
+          end
+        end
+      end
     end
 
     def test_winter_asks_for_no_flowers_and_summer_for_no_winter_leaf

@@ -60,6 +60,14 @@ module Thistle
                       "no sign that nothing was measured")
     end
 
+    # A column is one of dates where every cell is a day, and else what it was.
+    def test_eight_digits_are_no_date_among_others
+      _, rows = Formats::WeatherTable.read("date,ref,tmin\n20260501,20260501,8\n20260502,77777777,9\n")
+
+      assert_equal %w[2026-05-01 20260501], rows.first.values_at("date", "ref")
+      assert_equal %w[2026-05-02 77777777], rows.last.values_at("date", "ref")
+    end
+
     # A month of an element a line in fixed columns: 269 of them; what failed a check, and -9999, is not there.
     def test_a_month_a_line_in_fixed_columns
       text = [["TMAX", 172, 181], ["TMIN", 83, 90], ["PRCP", 46, -9999]].map do |element, *values|

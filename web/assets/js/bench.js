@@ -43,9 +43,9 @@
   const DAY = 86400e3;
   const FORECAST = 9; // days ahead that weather was taken along for, at the most
   let later = 0; // days since the land was taken along
-  const rules = () => Keep.store.meta('rules');
+  let known = null; // what was taken along, and when
   const open = async () => {
-    const known = await rules();
+    known = await Keep.store.meta('rules');
     if (!known) throw new Error('the rules were not taken along.');
     worker = new Worker(known.worker);
     worker.onmessage = ({ data }) => {
@@ -80,22 +80,42 @@
     document.dispatchEvent(new CustomEvent('htmx:afterSettle'));
   };
 
+  let shown = 0; // pages that were asked for; only the last of them is shown
+  // What the page left for later, each in its place.
+  const fill = async (now) => {
+    const places = [...main.querySelectorAll('[data-later]')];
+    for (const place of places) {
+      if (now !== shown) return;
+      const { text } = await call({ act: 'rest', number: Number(place.dataset.later) });
+      if (now !== shown) return;
+      const held = Object.assign(document.createElement('template'), { innerHTML: text });
+      const parts = [...held.content.children];
+      place.replaceWith(held.content);
+      parts.forEach((one) => htmx.process(one));
+    }
+    if (places.length) document.dispatchEvent(new CustomEvent('htmx:afterSettle'));
+  };
+
   const show = async (address, { target = main, part = null, how = 'innerHTML', push = false } = {}) => {
     main.setAttribute('aria-busy', 'true');
+    shown += 1;
+    const now = shown;
     try {
       const { text, day } = await page(address);
+      if (now !== shown) return;
       swap(text, target, part, how);
       if (push) history.pushState({ bench: address }, '', address);
       const on = new Date(`${day}T12:00`).toLocaleDateString([], { day: 'numeric', month: 'long', year: 'numeric' });
-      const { at } = await rules();
+      const { at } = known;
       const days = Math.floor((Date.now() - at) / DAY);
       const old = days ? ` They are ${Pocket.count(days, 'day')} old: what hangs on the weather may be wrong.` : '';
       say(`No signal. Worked out on this phone for ${on}; weather and records as of ${Pocket.clock(at)}.${old}`);
+      await fill(now);
     } catch (error) {
       say(`This phone cannot work it out: ${error.message.split('\n')[0]}`);
       if (later) main.replaceChildren(); // what stands there was said for another day
     } finally {
-      main.removeAttribute('aria-busy');
+      if (now === shown) main.removeAttribute('aria-busy');
     }
   };
 
