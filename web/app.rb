@@ -60,6 +60,7 @@ module Thistle
         sent_now
         note_taken
         response.body = [within_reach(response.body.join)] if response.body.is_a?(Array)
+        headers "X-Land" => (@property || @chosen).id.to_s if @property || @chosen # which a phone keeps it with
       end
 
       # Nobody's work is noted as another's.

@@ -43,6 +43,37 @@ module Thistle
       assert_equal made_patch.id, Store::Check.where(note: "no signal").order(:id).last.patch_id
     end
 
+    # Each property has its own Today, whichever was taken along last; once the weather that came along is over there is
+    # no verdict.
+    def test_two_properties_and_ten_days
+      first, second = Store::Property.kept.order(:id).first(2)
+      take_along
+      visit "/pocket?at=#{second.id}"
+      click_button "Take along"
+
+      assert_text(/#{second.name}: .* pages, .* as of/, wait: LONG)
+      assert_link "Turn to #{first.name}"
+      @line.set(:dead)
+      [["/recheck", second], ["/?at=#{first.id}", first], ["/recheck", first]].each do |path, land|
+        visit path
+
+        assert_text "No signal."
+        assert_selector "details.place > summary", exact_text: land.name, visible: :all
+      end
+      visit "/decide?patch=#{patch.id}"
+
+      assert_selector "main .verdict", wait: LONG
+      assert_text "Worked out on this phone for"
+      evaluate_async_script(<<~JS)
+        Keep.lands().then((lands) => Keep.setLand('#{first.id}', { ...lands['#{first.id}'],
+          rules: { ...lands['#{first.id}'].rules, at: Date.now() - 10 * 86400e3 } })).then(() => arguments[0]())
+      JS
+      visit "/decide?patch=#{patch.id}"
+
+      assert_text "the weather that was taken along is over"
+      assert_no_selector "main .verdict"
+    end
+
     # Cut before a request, after it, or not at all, a hundred times: as many as were recorded, each once, in order.
     def test_a_line_that_breaks_anywhere
       visit "/pocket/record"

@@ -125,34 +125,52 @@
   });
 
   // — What was taken along.
+  const sayLand = (id, { name, at, left, missing }, kept) => {
+    const own = kept.filter((row) => String(row.land) === id);
+    const bytes = own.reduce((sum, row) => sum + row.bytes, 0);
+    return [
+      `${name}: ${count(own.length, 'page')}, ${size(bytes)}, as of ${clock(at)}.`,
+      left && `${count(left, 'patch', 'patches')} on the map only.`,
+      `Missing: ${missing.join('; ')}.`,
+    ]
+      .filter(Boolean)
+      .join(' ');
+  };
+
+  // A property that is not at hand: what this phone holds of it, and the way there.
+  const otherLand = (id, land, kept) => {
+    const there = document.createElement('div');
+    const moves = make('p', '', { className: 'moves' });
+    moves.append(
+      make('a', `Turn to ${land.name}`, { href: `/?at=${id}`, className: 'btn btn-sm btn-outline-primary' }),
+    );
+    there.append(make('p', sayLand(id, land, kept), { className: 'small' }), moves);
+    return there;
+  };
+
   const told = async () => {
     const kept = await Keep.pages.all();
-    const along = (await Keep.store.meta('along')) || null;
-    const bytes = kept.reduce((sum, row) => sum + row.bytes, 0);
+    const lands = await Keep.lands();
+    const here = await Keep.hand();
     const said = place('along-said');
     if (!Keep.pages.there)
       said.textContent = 'This address cannot be taken along: it wants TLS (https). Records are kept all the same.';
-    else if (!kept.length || !along) {
+    else if (!kept.length || !lands[here]) {
       const was = document.cookie.match(/(?:^|; )along=(\d+)/)?.[1];
       said.textContent = was
         ? `This browser threw away what was taken along on ${clock(Number(was))}. Take it along again.`
         : 'Nothing yet.';
-    } else
-      said.textContent = [
-        `${along.name}: ${count(kept.length, 'page')}, ${size(bytes)}, as of ${clock(along.at)}.`,
-        along.left && `${count(along.left, 'patch', 'patches')} on the map only.`,
-        `Missing: ${along.missing.join('; ')}.`,
-      ]
-        .filter(Boolean)
-        .join(' ');
+    } else said.textContent = sayLand(here, lands[here], kept);
+    const others = Object.keys(lands).filter((id) => id !== here);
+    place('lands').replaceChildren(...(kept.length ? others.map((id) => otherLand(id, lands[id], kept)) : []));
     place('empty').hidden = !kept.length;
     return kept;
   };
 
-  const taken = async (url, set) => {
+  const taken = async (url, set, land) => {
     const answer = await fetch(url, { cache: 'no-store', headers: { 'X-Along': '1' } });
     if (!answer.ok || answer.redirected) return 0;
-    return (await Keep.pages.put(url, answer, set)).bytes;
+    return (await Keep.pages.put(url, answer, set, land)).bytes;
   };
 
   // Ruby for this phone, the rules and what they know of the land; what is here already stays.
@@ -168,7 +186,8 @@
       if (row.url.startsWith('/pocket/pack') && row.url !== pack) await Keep.pages.drop(row.url);
     if (!(await Keep.pages.has(pack))) await taken(pack, 'rules');
     await taken(land, 'rules');
-    await Keep.store.setMeta('rules', { wasm, glue, worker, pack, land, at: Date.now() });
+    await Keep.store.setMeta('rules', { wasm, glue, worker, pack });
+    return { land, at: Date.now() };
   };
 
   const AT_ONCE = 2; // a server of two cores has others to answer
@@ -192,7 +211,7 @@
         while (urls.length) {
           const url = urls.shift();
           try {
-            bytes += await taken(url, plan.property);
+            bytes += await taken(url, 'along', plan.property);
           } catch (error) {
             if (error.name === 'QuotaExceededError') throw error;
             failed += 1;
@@ -203,7 +222,7 @@
         }
       };
       await Promise.all(Array.from({ length: AT_ONCE }, next));
-      await rules(plan.rules, (words) => {
+      const known = await rules(plan.rules, (words) => {
         place('along-said').textContent = words;
       });
       await Keep.store.setMeta('checks', plan.checks);
@@ -214,14 +233,15 @@
         failed && count(failed, 'page that did not come', 'pages that did not come'),
         gone && `${count(gone, 'page')} used longest ago`,
       ];
-      await Keep.store.setMeta('along', {
+      await Keep.setLand(plan.property, {
         name: plan.name,
         at: Date.now(),
         left: plan.left_out,
         missing: missing.filter(Boolean),
         day: plan.day,
-        property: plan.property,
+        rules: known,
       });
+      await Keep.turn(plan.property);
       document.dispatchEvent(new CustomEvent('pocket:along', { detail: plan }));
       await told();
       if (persisted === false) place('may-go').hidden = false;
@@ -238,7 +258,7 @@
   place('take').addEventListener('click', along);
   place('empty').addEventListener('click', async () => {
     await Keep.pages.empty();
-    await Keep.store.setMeta('along', null);
+    await Keep.store.setMeta('lands', {});
     document.cookie = 'along=; path=/; max-age=0';
     told();
   });

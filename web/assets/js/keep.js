@@ -8,7 +8,7 @@
     upgrade(db) {
       db.createObjectStore('rows', { keyPath: 'key' });
       db.createObjectStore('meta');
-      db.createObjectStore('pages', { keyPath: 'url' }); // what was taken along: { url, at, used, bytes, set }
+      db.createObjectStore('pages', { keyPath: 'url' }); // what was taken along: { url, at, used, bytes, set, land }
     },
   });
 
@@ -36,36 +36,57 @@
     return made;
   };
 
-  // Pages, packed. A phone without `caches` (an address without TLS) keeps none.
+  // Properties that were taken along, by id: { name, at, left, missing, day, rules }; and the one at hand.
+  const lands = async () => (await store.meta('lands')) || {};
+  const hand = () => store.meta('land');
+  const turn = (id) => store.setMeta('land', String(id));
+  const setLand = async (id, told) => store.setMeta('lands', { ...(await lands()), [id]: told });
+
+  // Pages, packed, each with its property: “Today” of one is not that of another. A phone without `caches` (an address without TLS) keeps none.
   const there = typeof caches === 'object';
   const plain = (url) => {
     const at = new URL(url, location.origin);
     return at.pathname + at.search;
   };
+  const named = (url, land) =>
+    land ? `${plain(url)}${plain(url).includes('?') ? '&' : '?'}~land=${land}` : plain(url);
+  // What names a record, or is of no property, may come from wherever it was taken along.
+  const SHARED = /^\/[^?]*\d|^\/(identify\/plants|glossary|img|pocket)\b/;
+  // The row of an address at hand, or nothing.
+  const row = async (url) => {
+    const at = await hand();
+    const others = SHARED.test(plain(url)) ? ['', ...Object.keys(await lands())] : [];
+    for (const land of [at, ...others]) {
+      const found = await (await open).get('pages', named(url, land));
+      if (found) return found;
+    }
+    return null;
+  };
   const pages = {
     there,
     all: async () => (there ? (await open).getAll('pages') : []),
-    has: async (url) => there && Boolean(await (await open).get('pages', plain(url))),
-    put: async (url, answer, set) => {
+    has: async (url) => there && Boolean(await row(url)),
+    // land: an id; nothing for what is of no property.
+    put: async (url, answer, set, land) => {
       const type = answer.headers.get('Content-Type') || 'text/html';
       const packed = await new Response(answer.body.pipeThrough(new CompressionStream('gzip'))).blob();
       const cache = await caches.open(ALONG);
       await cache.put(
-        plain(url),
+        named(url, land),
         new Response(packed, { headers: { 'Content-Type': type, 'X-Kept': String(Date.now()) } }),
       );
-      const row = { url: plain(url), at: Date.now(), used: Date.now(), bytes: packed.size, set };
-      await (await open).put('pages', row);
-      return row;
+      const kept = { url: named(url, land), at: Date.now(), used: Date.now(), bytes: packed.size, set, land };
+      await (await open).put('pages', kept);
+      return kept;
     },
     // What was kept of an address: { bytes, type, at }; nothing where none was.
     get: async (url) => {
       if (!there) return null;
-      const kept = await (await caches.open(ALONG)).match(plain(url));
+      const found = await row(url);
+      const kept = found && (await (await caches.open(ALONG)).match(found.url));
       if (!kept) return null;
       const bytes = await new Response(kept.body.pipeThrough(new DecompressionStream('gzip'))).arrayBuffer();
-      const row = await (await open).get('pages', plain(url));
-      if (row) await (await open).put('pages', { ...row, used: Date.now() });
+      await (await open).put('pages', { ...found, used: Date.now() });
       return { bytes, type: kept.headers.get('Content-Type'), at: Number(kept.headers.get('X-Kept')) };
     },
     drop: async (url) => {
@@ -75,12 +96,12 @@
     // What was used longest ago goes until the rest fits; how many went.
     fit: async (most = BUDGET) => {
       const rows = (await pages.all()).sort((a, b) => a.used - b.used);
-      let bytes = rows.reduce((sum, row) => sum + row.bytes, 0);
+      let bytes = rows.reduce((sum, one) => sum + one.bytes, 0);
       let gone = 0;
       while (bytes > most && rows.length) {
-        const row = rows.shift();
-        await pages.drop(row.url);
-        bytes -= row.bytes;
+        const last = rows.shift();
+        await pages.drop(last.url);
+        bytes -= last.bytes;
         gone += 1;
       }
       return gone;
@@ -98,9 +119,9 @@
     if (self.document) document.cookie = 'along=; path=/; max-age=0';
     const db = await open;
     if (records) await db.clear('rows');
-    else for (const row of await store.all()) if (row.state === 'held') await store.remove(row.key);
-    for (const name of ['along', 'rules', 'standing']) await db.delete('meta', name);
+    else for (const one of await store.all()) if (one.state === 'held') await store.remove(one.key);
+    for (const name of ['lands', 'land', 'rules', 'standing']) await db.delete('meta', name);
   };
 
-  self.Keep = { store, phone, pages, empty, BUDGET };
+  self.Keep = { store, phone, pages, lands, hand, turn, setLand, empty, BUDGET };
 })();

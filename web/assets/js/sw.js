@@ -95,17 +95,39 @@ inputmode="numeric" autocomplete="off" required></div><p class="bad-word" role="
   });
 };
 
+// Turned to a property that was taken along, as its menu does; the address without that.
+const turned = async (url) => {
+  const at = new URL(url);
+  const lands = await Keep.lands();
+  const wanted = at.searchParams.get('at');
+  const named = Object.keys(lands).find((id) => lands[id].name === at.searchParams.get('place'));
+  const id = lands[wanted] ? wanted : named;
+  if (!id) return url;
+  await Keep.turn(id);
+  ['at', 'place'].forEach((name) => at.searchParams.delete(name));
+  return at.href;
+};
+
 const ofPhone = async (request) => {
   if (request.mode === 'navigate' && (await Pin.shut())) return lock();
-  const found = await kept(request.url);
-  const bench = request.mode === 'navigate' && BENCHES.test(new URL(request.url).pathname);
-  const { pathname, search } = new URL(request.url);
+  const url = request.mode === 'navigate' ? await turned(request.url) : request.url;
+  const found = await kept(url);
+  const bench = request.mode === 'navigate' && BENCHES.test(new URL(url).pathname);
+  const { pathname, search } = new URL(url);
   if (found) return page(found, bench ? { bench: pathname + search } : {});
   if (request.mode !== 'navigate') return Response.error();
   const plain = bench && (await Keep.pages.get(pathname));
   if (plain) return page(plain, { bench: pathname + search });
   const start = await Keep.pages.get('/pocket');
   return start ? page(start, { missing: pathname + search }) : Response.error();
+};
+
+// A page that was seen takes the place of the one taken along; its property is at hand.
+const seen = async (url, answer) => {
+  const land = answer.headers.get('X-Land');
+  if (!(await Keep.lands())[land]) return;
+  await Keep.turn(land);
+  if (await Keep.pages.has(url)) await Keep.pages.put(url, answer, 'seen', land);
 };
 
 // The request goes out as the browser made it, so that the server still sees where it comes from.
@@ -120,8 +142,8 @@ const live = async (event) => {
   try {
     const answer = await (has ? Promise.race([answered, late()]) : answered);
     if (!answer || ([502, 503, 504].includes(answer.status) && has)) return ofPhone(request);
-    if (has && answer.ok && !answer.redirected && request.mode === 'navigate')
-      event.waitUntil(Keep.pages.put(request.url, answer.clone(), 'seen').catch(() => {}));
+    if (answer.ok && !answer.redirected && request.mode === 'navigate')
+      event.waitUntil(seen(request.url, answer.clone()).catch(() => {}));
     return answer;
   } catch (error) {
     const answer = await ofPhone(request);
