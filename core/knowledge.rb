@@ -35,6 +35,12 @@ module Thistle
       # The shipped library, read once.
       def self.shipped = @shipped ||= new
 
+      # The same, out of a folder where it was kept (Saved).
+      def self.take_from(folder)
+        @shipped ||= Saved.new(folder).library
+        shipped
+      end
+
       def initialize(folder: FOLDER)
         @folder = folder
         load_tables

@@ -17,7 +17,7 @@ module Thistle
         knowledge, chances = read(library)
         knowledge.freeze
         Core::Knowledge.instance_variable_set(:@shipped, knowledge)
-        Core::Identify::Chances.instance_variable_set(:@kept, { knowledge => chances }.compare_by_identity)
+        Core::Identify::Chances.keep(knowledge, chances)
         knowledge.plants.size
       end
 

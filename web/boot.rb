@@ -21,7 +21,8 @@ module Thistle
       # and as the hosts that are named, and as no other; as those of `over_tls` to a proxy that ends TLS alone.
       def call(folder, hosts: [], over_tls: [])
         File.umask(0o077) # what is written from now on is its owner's alone
-        Core::Knowledge.shipped
+        FileUtils.mkdir_p(folder)
+        Core::Knowledge.take_from(folder)
         Store::Database.open(File.join(folder, "thistle.db"))
         File.chmod(0o600, Store::Database.path)
         Store::Restore.new(folder).sweep

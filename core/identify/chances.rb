@@ -18,11 +18,16 @@ module Thistle
 
         attr_reader :plants, :characters, :aspects
 
-        # The shipped library's, kept.
+        # A library's, worked out once.
         def self.of(knowledge)
+          return @ours.last if @ours&.first.equal?(knowledge)
+
           @kept ||= ObjectSpace::WeakMap.new
           @kept[knowledge] ||= new(knowledge.plants.values, knowledge.characters, knowledge.aspects)
         end
+
+        # Those of the library that is in use, worked out before.
+        def self.keep(knowledge, chances) = @ours = [knowledge, chances].freeze
 
         # aspects: {key => Aspect}.
         def initialize(plants, characters, aspects)
