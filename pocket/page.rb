@@ -70,7 +70,7 @@ module Thistle
       def decide_words = Web::Decide::Words.new(property, today)
 
       # Parts that read records: as they stood, or not without signal. Parts that ask the rules much more than the
-      # answer itself come later, so that nobody waits for them.
+      # answer itself, or that lie folded up, come later, so that nobody waits for them.
       def part(name, **locals)
         case name
         when *LATER then later(name, locals)
@@ -81,7 +81,7 @@ module Thistle
         else super
         end
       end
-      LATER = %w[decide/_schools decide/_combination decide/_ways].freeze
+      LATER = %w[decide/_schools decide/_combination decide/_ways identify/_group].freeze
       WAITS = '<p class="small">The shelf and its records wait for signal.</p>'
       # What nobody worked out is said, and is no "yes".
       LIMIT = '<p class="caution"><span>How much the label still allows on this ground this year is not worked out ' \

@@ -47,11 +47,13 @@
   let opened = [];
   const name = (details) =>
     details.id || `${details.closest('article, section')?.querySelector('h3, h2')?.textContent} ${details.className}`;
-  document.addEventListener('htmx:beforeSwap', () => {
+  const remember = () => {
     opened = [...document.querySelectorAll('main details[open]')].map(name);
     const at = document.activeElement;
     held = at && at.name ? { name: at.name, value: at.value } : null;
-  });
+  };
+  document.addEventListener('htmx:beforeSwap', remember);
+  document.addEventListener('bench:before', remember); // a phone's own answer (bench.js)
   document.addEventListener('htmx:afterSettle', () => {
     document.querySelectorAll('main details.why, main details.look-group').forEach((details) => {
       if (opened.includes(name(details))) details.open = true;

@@ -75,6 +75,7 @@
     const held = new DOMParser().parseFromString(`<main>${html}</main>`, 'text/html');
     const taken = part ? held.querySelector(part) : held.querySelector('main');
     if (!taken) return;
+    document.dispatchEvent(new CustomEvent('bench:before'));
     if (how === 'outerHTML') target.replaceWith(taken);
     else target.replaceChildren(...taken.childNodes);
     htmx.process(document.getElementById('main'));
