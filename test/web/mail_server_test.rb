@@ -68,7 +68,7 @@ module Thistle
     private
 
     def settled(letter)
-      100.times { letter.refresh.sent_at || letter.fault ? break : sleep(0.1) }
+      600.times { letter.refresh.sent_at || letter.fault ? break : sleep(0.1) }
     end
 
     def listen(answers = {})

@@ -15,7 +15,7 @@ module Thistle
         def send(mail)
           letter = Store::Letter.create(address: mail[:to], subject: mail[:subject], body: mail[:body])
           server = MailServer.at_hand&.address
-          Thread.new { deliver(letter, server) } if server
+          Thread.new { deliver(Store::Letter[letter.id], server) } if server # its own row: no two threads share one
           letter
         end
 
