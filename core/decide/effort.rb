@@ -104,8 +104,7 @@ module Thistle
           return unless hours && litres
 
           extra = @removal.cost
-          (hours * rates.hour) + (litres * rates.litre) + (hours * extra.fetch("per_hour", 0)) +
-            (plants.to_f * extra.fetch("per_stem", 0)) + (@facts.area_m2.to_f * extra.fetch("per_m2", 0))
+          (hours * rates.hour) + (litres * rates.litre) + (hours * extra.fetch("per_hour", 0)) + laid(extra)
         end
 
         # Yearly passes until 1 % of the stand is left; nil: never.
@@ -162,6 +161,11 @@ module Thistle
         end
 
         private
+
+        # Money for what is laid on the ground, or over each stump where the work goes stem by stem.
+        def laid(extra)
+          task.per == :stem ? stems.to_f * extra.fetch("per_stump", 0) : @facts.area_m2.to_f * extra.fetch("per_m2", 0)
+        end
 
         def spread(likely)
           likely && { "low" => likely * task.range["low"], "likely" => likely, "high" => likely * task.range["high"] }

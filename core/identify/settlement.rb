@@ -88,7 +88,9 @@ module Thistle
         def likely_enough
           return if @top.probability >= Key::SETTLED_AT
 
-          "#{plant.name} stands at #{(@top.probability * 100).floor} %; a name needs #{(Key::SETTLED_AT * 100).to_i} %."
+          needed = (Key::SETTLED_AT * 100).to_i
+          stands = [(@top.probability * 100).round, needed - 1].min # as the list says it, and never what is needed
+          "#{plant.name} stands at #{stands} %; a name needs #{needed} %."
         end
 
         def enough_seen

@@ -27,6 +27,18 @@ module Thistle
       assert_equal per, found
     end
 
+    # Over every plant and method: work that goes plant by plant or stem by stem costs the same on ten times the ground.
+    def test_money_follows_what_the_work_follows
+      LIBRARY.invaders.product(LIBRARY.methods_of_removal.values) do |plant, removal|
+        next if removal.task(plant).per == :m2 || removal.spray_l_per_100m2 || removal.follows(plant)
+
+        size = Core::Removal.sizes_of(plant).last
+        small, wide = [90.0, 900.0].map { |area_m2| effort(removal.key, plant.key, size:, stems: 7, area_m2:).cost }
+
+        assert_in_delta small, wide, 0.01, "#{plant.key} #{removal.key}"
+      end
+    end
+
     # Over every plant, method and size: a task has minutes, the larger never takes less, and what comes after another
     # method takes that one's hours too.
     def test_larger_ones_take_no_less
