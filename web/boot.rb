@@ -21,8 +21,7 @@ module Thistle
       # and as the hosts that are named, and as no other; as those of `over_tls` to a proxy that ends TLS alone.
       def call(folder, hosts: [], over_tls: [])
         File.umask(0o077) # what is written from now on is its owner's alone
-        FileUtils.mkdir_p(folder)
-        Core::Knowledge.take_from(folder)
+        read_library(folder)
         Store::Database.open(File.join(folder, "thistle.db"))
         File.chmod(0o600, Store::Database.path)
         Store::Restore.new(folder).sweep
@@ -44,6 +43,14 @@ module Thistle
         App.set :over_tls, over_tls
         pages = Rack::Deflater.new(Statics.new(Costly.new(App)), include: PACKED, sync: false)
         LastWords.new(BodyLimit.new(pages, MAX_BODY))
+      end
+
+      # Out of what was put aside, where there is room to put anything aside.
+      def read_library(folder)
+        FileUtils.mkdir_p(folder)
+        return Core::Knowledge.shipped if Store::Disk.room(folder) < Store::Disk::LITTLE
+
+        Core::Knowledge.take_from(folder)
       end
 
       # What the door needs: its key, its address in letters, by which server these go.
