@@ -101,6 +101,7 @@ module Thistle
       click_button "+10", match: :first
 
       assert_selector "[data-count='plants-']", text: /\A10\z/
+      eventually { waiting.zero? }
       page.driver.browser.network_conditions = { offline: true, latency: 0, throughput: 0 }
       click_button "+1", match: :first
 
