@@ -69,11 +69,25 @@ module Thistle
 
       assert_equal [:report], land.refresh.duties_of(balsam).map(&:asked)
       assert land.reports_first?(balsam), "reported before it is removed"
-      assert_match(/Lists that are shipped ask more.*It may not be moved/m, page("/identify/plants/himalayan_balsam"))
+      assert_match(/The lists in this library ask more.*It may not be moved/m, page("/identify/plants/himalayan_balsam"))
       assert_includes page("/records/lists/patches"), "report"
       send_form :post, "/identify/plants/himalayan_balsam/law", "by" => "lists"
 
       assert_equal [:move], land.refresh.duties_of(balsam).map(&:asked)
+    end
+
+    # Each with the property as it was before the other wrote.
+    def test_two_stewards_at_once_lose_nothing
+      land = Store::Property.first
+      plants = %w[himalayan_balsam kudzu].map { |key| Testing.plant(key) }
+      first, second = Array.new(2) { Store::Property[land.id].tap(&:laid_down) }
+      first.toggle_watch(plants.first)
+      second.toggle_watch(plants.last)
+      first.lay_down(plants.first, ["report"])
+      second.lay_down(plants.last, [])
+
+      plants.each { |plant| assert land.refresh.watched?(plant), plant.key }
+      assert_equal({ "himalayan_balsam" => ["report"], "kudzu" => [] }, Store::Property[land.id].laid_down)
     end
 
     # What is typed in the settings goes before what the country has; left empty, the country's counts again.

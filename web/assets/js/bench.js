@@ -45,7 +45,8 @@
   let later = 0; // days since the land was taken along
   let known = null; // what was taken along, and when
   const open = async () => {
-    const here = (await Keep.lands())[await Keep.hand()];
+    // The property that this page is of, whichever another tab has turned to since.
+    const here = (await Keep.lands())[document.querySelector('meta[name="land"]')?.content];
     known = here && { ...(await Keep.store.meta('rules')), ...here.rules };
     if (!known) throw new Error('the rules were not taken along.');
     worker = new Worker(known.worker);

@@ -42,7 +42,8 @@
   const turn = (id) => store.setMeta('land', String(id));
   const setLand = async (id, told) => store.setMeta('lands', { ...(await lands()), [id]: told });
 
-  // Pages, packed, each with its property: “Today” of one is not that of another. A phone without `caches` (an address without TLS) keeps none.
+  // Pages, packed, each with its property: “Today” of one is not that of another. A phone without `caches` (an address
+  // without TLS) keeps none.
   const there = typeof caches === 'object';
   const plain = (url) => {
     const at = new URL(url, location.origin);
@@ -79,7 +80,7 @@
       await (await open).put('pages', kept);
       return kept;
     },
-    // What was kept of an address: { bytes, type, at }; nothing where none was.
+    // What was kept of an address: { bytes, type, at, land }; nothing where none was.
     get: async (url) => {
       if (!there) return null;
       const found = await row(url);
@@ -87,7 +88,12 @@
       if (!kept) return null;
       const bytes = await new Response(kept.body.pipeThrough(new DecompressionStream('gzip'))).arrayBuffer();
       await (await open).put('pages', { ...found, used: Date.now() });
-      return { bytes, type: kept.headers.get('Content-Type'), at: Number(kept.headers.get('X-Kept')) };
+      return {
+        bytes,
+        type: kept.headers.get('Content-Type'),
+        at: Number(kept.headers.get('X-Kept')),
+        land: found.land,
+      };
     },
     drop: async (url) => {
       await (await caches.open(ALONG)).delete(url);

@@ -64,8 +64,8 @@ const kept = async (url) => {
 };
 
 const escaped = (text) => text.replace(/&/g, '&amp;').replace(/"/g, '&quot;').replace(/</g, '&lt;');
-const page = ({ bytes, type, at }, more = {}) => {
-  const told = Object.entries({ kept: at, ...more })
+const page = ({ bytes, type, at, land = '' }, more = {}) => {
+  const told = Object.entries({ kept: at, land, ...more })
     .map(([name, value]) => `<meta name="${name}" content="${escaped(String(value))}">`)
     .join('');
   const html = type.startsWith('text/html') && new TextDecoder().decode(bytes);
