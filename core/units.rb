@@ -78,6 +78,14 @@ module Thistle
       # What is delivered loose, of m³.
       def bulk(cubic_m) = us? ? "#{figure(cubic_m / 0.764554858)} yd³" : "#{figure(cubic_m)} m³"
 
+      # How thickly something stands or is sown, of what stands on a square metre: "4/m²", "0.4/ft²", "4/100 ft²".
+      def dense(per_m2)
+        return "#{figure(per_m2)}/m²" unless us?
+
+        per_ft2 = per_m2 * M2_PER_FT2
+        per_ft2 >= 1 ? "#{figure(per_ft2)}/ft²" : "#{figure(per_ft2 * 100)}/100 ft²"
+      end
+
       def rain(mm) = us? ? "#{figure(mm / 25.4)} in" : "#{figure(mm)} mm"
       def wind(km_h) = us? ? "#{(km_h / 1.609344).round} mph" : "#{km_h.round} km/h"
       def temperature(c) = us? ? "#{((c * 9 / 5) + 32).round} °F" : "#{c.round} °C"
@@ -93,12 +101,18 @@ module Thistle
       def degrees = us? ? "°F" : "°C"
       private :inside, :degrees
 
-      # Fills the quantities into a text: {volume:280.5} (mL), {area:50} (m²), {mass:3} (g), {length:30} (m), {depth:90}
-      # (cm), {rate:5} (L on 100 m²), {rain:25} (mm), {wind:12} (km/h), {temperature:5} (°C), {warmth:210} (degree days
-      # above 5 °C), {spread:1500} (mL on a hectare), {spread_dry:60} (g); {most_wind:9.6} and the like for limits.
-      QUANTITY = /\{(volume|area|mass|length|depth|rate|rain|(?:most_|least_)?(?:wind|temperature)|warmth|
+      QUANTITY = /\{(volume|area|mass|length|depth|dense|rate|rain|(?:most_|least_)?(?:wind|temperature)|warmth|
                    spread_dry|spread):(-?[\d.]+)\}/x
-      def fill(text) = text.gsub(QUANTITY) { public_send(Regexp.last_match(1), Regexp.last_match(2).to_f) }
+      DAY = /\{day:(\d{4}-\d\d-\d\d)\}/ # as Dates.full says it
+
+      # Fills the quantities into a text: {volume:280.5} (mL), {area:50} (m²), {mass:3} (g), {length:30} (m), {depth:90}
+      # (cm), {dense:4} (on a m²), {rate:5} (L on 100 m²), {rain:25} (mm), {wind:12} (km/h), {temperature:5} (°C),
+      # {warmth:210} (degree days above 5 °C), {spread:1500} (mL on a hectare), {spread_dry:60} (g); {most_wind:9.6} and
+      # the like for limits; {day:2026-06-04}. Gives the text.
+      def fill(text)
+        text.gsub(QUANTITY) { public_send(Regexp.last_match(1), Regexp.last_match(2).to_f) }
+            .gsub(DAY) { Dates.full(Date.iso8601(Regexp.last_match(1))) }
+      end
 
       # Degree days above 5 °C.
       def warmth(degree_days)

@@ -57,7 +57,7 @@ module Thistle
         return if crs || ([west, west + wide].all? { |lon| lon.between?(-180, 181) } &&
                           [south, south + high].all? { |lat| lat.between?(-90, 90) })
 
-        refuse "looks like metres, not degrees: say which projection (an EPSG code such as EPSG:32615)"
+        refuse "is not in degrees: say which projection (an EPSG code such as EPSG:32615)"
       end
 
       def heights(words, wanted, gap)

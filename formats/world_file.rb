@@ -23,7 +23,7 @@ module Thistle
         found = pixels.map { |c, r| place(x + (a * c) + (b * r), y + (d * c) + (e * r), crs) }
         return found if found.all? { |lon, lat| lon.abs <= 360 && lat.abs <= 90 }
 
-        refuse "These look like metres, not degrees: say which projection (an EPSG code such as EPSG:32615)."
+        refuse "These are not degrees: say which projection (an EPSG code such as EPSG:32615)."
       rescue RGeo::Error::RGeoError
         refuse "#{crs} is not a projection known here."
       end

@@ -25,6 +25,7 @@ module Thistle
         TZInfo::Timezone.turns = clock
         Core::Kept::ANSWERS.clear
         @land = Land.new(read(land))
+        Core::Dates.first = @land.dates
         @day = @land.today
         @day.iso8601
       end

@@ -62,10 +62,10 @@ module Thistle
       # Does the work on a thread of its own, when its turn comes. The block is given the job, writes within #hold and
       # tells it how far it is (#at). What goes wrong is kept, and given to `failed` as a sentence.
       def later(failed: nil, &work)
-        asked_by = Acting.account_id
+        asked_by, dates = Acting.account_id, Core::Dates.first
         Thread.new do
           sleep(LOOK) && beat_on until turn? # whoever waits for a turn is not lost
-          Acting.as(asked_by) { now(failed:, &work) }
+          Acting.as(asked_by) { Core::Dates.written(dates) { now(failed:, &work) } }
         rescue GivenUp
           self
         end

@@ -208,7 +208,7 @@ module Thistle
 
       # What goes with its country, or was said otherwise: coin, paper, whom to call, the grid of its maps.
       def habits
-        @habits ||= Core::Survey::Habits.of(country, emergency: emergency_number, paper:, grid:)
+        @habits ||= Core::Survey::Habits.of(country, emergency: emergency_number, paper:, grid:, dates:)
       end
 
       def measures = Core::Units.new(units)

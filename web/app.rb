@@ -51,7 +51,7 @@ module Thistle
         at_the_door
         without_ground if property_chosen.nil? && !beginning?
         turn_by_query
-        Store::Acting.group_id = property_chosen&.group_id
+        work_for(property_chosen) if property_chosen
         understand_phone
         sent_before
       end
@@ -64,7 +64,9 @@ module Thistle
       end
 
       # Nobody's work is noted as another's.
-      def call!(env) = Store::Acting.as(nil) { Store::Acting.for_group(nil) { super } }
+      def call!(env)
+        Store::Acting.as(nil) { Store::Acting.for_group(nil) { Core::Dates.written(nil) { super } } }
+      end
 
       error Core::BadInput do
         refuse 422, env["sinatra.error"].message

@@ -59,7 +59,13 @@ module Thistle
       # This property is at hand from now on, and its day.
       def turn_to(property)
         @property, @today = veiled(property), nil
+        work_for(property)
+      end
+
+      # Whose shelf and people are at hand, and how its dates are written.
+      def work_for(property)
         Store::Acting.group_id = property.group_id
+        Core::Dates.first = property.habits.dates
       end
 
       # The same patch; one that nobody named yet is named first, since what is asked depends on what it is.

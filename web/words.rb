@@ -53,9 +53,12 @@ module Thistle
         Core::Survey::Position.write(longitude, latitude, property.habits.grid)
       end
 
-      def day(date) = date.strftime("%-d %B").sub(" 0", " ")
-      def short_day(date) = date.strftime("%-d %b")
-      def full_day(date) = date.strftime("%-d %B %Y")
+      # A date in the order of the property at hand.
+      def day(date) = Core::Dates.day(date)
+      def short_day(date) = Core::Dates.short(date)
+      def full_day(date) = Core::Dates.full(date)
+      def week_day(date) = Core::Dates.of_week(date)
+      def short_week_day(date) = Core::Dates.short_of_week(date)
 
       # "5:57" or "5:57 am" from hours since midnight.
       def clock_time(hours, units)
@@ -90,6 +93,9 @@ module Thistle
       end
 
       def count(number, one, many = "#{one}s") = "#{number} #{number == 1 ? one : many}"
+
+      # Words as a sentence of their own.
+      def sentence(words) = "#{words[0].upcase}#{words[1..]}#{"." unless words.end_with?(".", "?")}"
 
       # "a, b and c"
       def listed(names) = names.size > 1 ? "#{names[0..-2].join(", ")} and #{names.last}" : names.join

@@ -134,7 +134,7 @@ module Thistle
           case fact
           when :soil then "#{value} soil"
           when :size then "#{size_words(value)} only"
-          when :stance then value == "stem" ? "stem herbicide allowed here" : "any labelled use allowed here"
+          when :stance then value == "stem" ? "stem herbicide allowed here" : "any use on the label allowed here"
           when :schools then school_words(value)
           when :tools then "the tools for it"
           when :crew then "#{value} people"

@@ -90,7 +90,7 @@ module Thistle
         def taken
           form = @facts.plant.form
           words = []
-          words << "#{PLANTS_PER_M2.fetch(form, 0.5)} plants a m²" unless @facts.plants || @facts.stems
+          words << "{dense:#{PLANTS_PER_M2.fetch(form, 0.5)}} plants" unless @facts.plants || @facts.stems
           if STEMS_PER_PLANT.key?(form) && @facts.stems.nil? && (task.per == :stem || dosed?)
             words << "#{STEMS_PER_PLANT[form].to_i} stems a plant"
           end

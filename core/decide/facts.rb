@@ -39,7 +39,7 @@ module Thistle
         NEAR_WATER_M = 10.0 # planning value: closer counts as at the water (memory); the label may ask for more
         FEW = 3
         FREED_DAYS = 365 # for which a freed tree needs no freeing
-        STANCES = { "none" => "none", "stem" => "stem only", "any" => "any labelled use" }.freeze
+        STANCES = { "none" => "none", "stem" => "stem only", "any" => "any use on the label" }.freeze
         SLOPES = %w[flat slope steep].freeze
         PURPOSES = { "kill" => "kill it", "hold" => "hold it down this season" }.freeze
         FOOTINGS = %w[soil rock paving].freeze

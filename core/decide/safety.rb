@@ -8,7 +8,7 @@ module Thistle
       class Safety
         Line = Value.define(:text, :source)
         HOT, COLD, STORMY = 30.0, 5.0, 40.0 # °C, °C, km/h of a day (memory)
-        WHO = { herbicide: "Only people whom the law here allows to apply herbicide. Volunteers without a licence " \
+        WHO = { herbicide: "Only people whom the law here allows to apply herbicide. Volunteers who are not licensed " \
                            "may not, unless the law says so.",
                 burning: "A trained burn boss and crew.",
                 machine: "A trained operator; everyone else stays out of the machine’s reach." }.freeze
@@ -55,7 +55,7 @@ module Thistle
         def permits
           found = []
           if @removal.herbicide? && @now.near_water?
-            found << "Herbicide near water: the permit, and a product labelled for it"
+            found << "Herbicide near water: the permit, and a product whose label allows it"
           end
           found << "Work in water: the permit for it, and notice to boats" if @removal.is?(:aquatic)
           found << "Burning: the burn permit and notice to the fire service" if @removal.is?(:burning)

@@ -40,7 +40,7 @@ module Thistle
           spells.map { |from, to| (to - from).to_i >= 364 ? "all year" : "#{day(from)} to #{day(to)}" }.join(", ")
         end
 
-        def day(date) = date.strftime("%-d %b")
+        def day(date) = Dates.short(date)
       end
     end
   end

@@ -136,7 +136,7 @@ module Thistle
 
         def dry_steps(dose)
           grams = Product.short(dose.strength.share * 1000)
-          [step(dose.product.name, "#{said(@total)} × #{grams} g on a litre", @total * dose.strength.share,
+          [step(dose.product.name, "#{said(@total)} × #{grams} g/L", @total * dose.strength.share,
                 unit: :mass)]
         end
 

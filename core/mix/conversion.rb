@@ -25,7 +25,7 @@ module Thistle
           return "#{@product.name} is weighed, not measured: say an amount by weight." if @product.dry? && by_volume?
           return missing_loading unless @way.of == :product
 
-          "#{@product.name}: type its density (kg on a litre), or both percent and grams, from the label."
+          "#{@product.name}: type its density (kg/L), or both percent and grams, from the label."
         end
 
         private
@@ -39,7 +39,7 @@ module Thistle
         def missing_loading
           return "#{@one.name}: type its percent by weight from the label." if @way.percent?
 
-          "#{@one.name}: type its grams (or pounds) on a litre (or gallon) from the label."
+          "#{@one.name}: type its g/L (or lb/gal) from the label."
         end
 
         def short(number) = Product.short(number)
@@ -64,7 +64,7 @@ module Thistle
 
         def acid = (format("%.4f acid in active", @one.active.acid_share) if @way.of == :acid)
         def product? = @way.of == :product
-        def thinned = "1 ÷ the mass of a litre of mix"
+        def thinned = "1 ÷ the mass of 1 L of mix"
         def ground = "#{short(@strength.spray)} L/ha"
       end
     end

@@ -55,7 +55,7 @@ module Thistle
           "Does the label print acid? As acid it is #{said(density / one.active.acid_share)}."
         end
 
-        def said(density) = "#{Product.short(density)} kg on a litre"
+        def said(density) = "#{Product.short(density)} kg/L"
       end
     end
   end

@@ -86,7 +86,7 @@ module Thistle
           return "No active ingredient was entered. Enter it to mix this product." unless mixable?
           return if density || dry?
 
-          missing = main.percent ? "grams (or pounds) of active on a litre (or gallon)" : "percent of active by weight"
+          missing = main.percent ? "active in g/L (or lb/gal)" : "percent of active by weight"
           "Type the #{missing}, or the density, from the label: without it a volume of product has no mass."
         end
 

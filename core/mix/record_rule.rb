@@ -14,7 +14,7 @@ module Thistle
                   mix: "how much ready mix", done_on: "the day", started: "when it began", ended: "when it ended",
                   place: "the place", area: "the size of the area", site: "the site", target: "what it was for",
                   applicator: "the applicator", certification: "the applicator's certification number",
-                  category: "the licence's category", expiry: "when the licence expires",
+                  category: "what they are licensed for", expiry: "until when they are licensed",
                   weather: "the weather at start, middle and end", equipment: "the equipment",
                   left_over: "what was left over" }.freeze
 

@@ -23,7 +23,7 @@ module Thistle
         end
 
         def self.too_strong(most, way, product)
-          return "That is more than #{(DENSEST * 1000).round} g on a litre: it would not come apart." if product.dry?
+          return "That is more than #{(DENSEST * 1000).round} g/L: it would not come apart." if product.dry?
 
           "That is stronger than the product itself (#{Product.short(most)} #{Way::ALL[way].label}). Enter a " \
             "lower strength."

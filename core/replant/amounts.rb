@@ -63,8 +63,9 @@ module Thistle
         end
 
         def rate_step(item, rate)
-          Step.new(label: "Live seeds on a square metre", value: rate.round(1), source: @rate.source,
-                   formula: "#{item.native.seeds_per_m2} alone × #{(item.share * 100).round(1)} % × #{factor.round(2)}")
+          share = "#{(item.share * 100).round(1)} % × #{factor.round(2)}"
+          Step.new(label: "Live seeds sown", value: rate.round(1), unit: :dense, source: @rate.source,
+                   formula: "{dense:#{item.native.seeds_per_m2}} alone × #{share}")
         end
       end
     end

@@ -101,8 +101,8 @@ module Thistle
           text = steep? ? "bare steep ground must be planted now" : said[kind]
           found = [Reason.new(text:, source: "common_practice")]
           if @seedlings.to_f >= FLUSH
-            text = "about #{@seedlings.round} seedlings of the invasive plant per m² next year: plant plugs, which " \
-                   "can be weeded around, and sow nothing until these seedlings are gone"
+            text = "next year's seedlings of the invasive plant: about {dense:#{@seedlings.round}}. Plant plugs, " \
+                   "which can be weeded around. Sow nothing until these seedlings are gone"
             found << Reason.new(text:, source: "memory")
           end
           found << Reason.new(text: "the invader may take the ground back first", source: "memory") if odds < GAPS

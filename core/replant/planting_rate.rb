@@ -42,7 +42,7 @@ module Thistle
 
         def self.seed_steps(area:, rate:, per_g:, purity:, germination:, pure:)
           pls = purity * germination
-          needed = "{area:#{area.round(1)}} × #{rate} seeds/m² ÷ #{per_g} seeds/g"
+          needed = "{area:#{area.round(1)}} × {dense:#{rate}} ÷ #{per_g} seeds/g"
           [Step.new(label: "Pure live seed", formula: needed, value: pure, unit: :mass, source: "memory"),
            Step.new(label: "PLS share", formula: "#{purity} × #{germination}", value: pls.round(4),
                     source: "pure_live_seed"),

@@ -84,7 +84,7 @@ module Thistle
         def size(school)
           return [] unless school["small"] && @ground.m2 > school["small"]
 
-          [[:no, "done on #{school["small"].round} m² at most"]]
+          [[:no, "done on {area:#{school["small"].round}} at most"]]
         end
 
         # What the invader makes of it.

@@ -16,7 +16,8 @@ module Thistle
           salt: { "no" => "no", "yes" => "road or sea salt" },
           fire: { "no" => "no", "yes" => "fire comes here" }, house_m: nil,
           lines: { "no" => "none", "yes" => "buried lines" }, view_cm: nil,
-          seen: { "nobody" => "nobody much", "passers" => "passers-by", "neighbours" => "neighbours, a front yard" },
+          seen: { "nobody" => "nobody much", "passers" => "passers-by",
+                  "neighbours" => "people next door, a front yard" },
           remnant: { "no" => "no", "yes" => "good native ground beside it" }, jobs: Native::JOBS
         }.freeze
         NUMBERS = { canopy: 0..100, ph: 3..10, house_m: 0..100_000, view_cm: 5..5000 }.freeze

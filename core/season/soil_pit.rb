@@ -15,7 +15,7 @@ module Thistle
         BY_FEEL = { "short" => { "gritty" => "sandy_loam", "smooth" => "silt_loam", "neither" => "loam" },
                     "middle" => Hash.new("clay_loam"), "long" => Hash.new("clay") }.freeze
         SIGNS = { "water" => "Water stands in the pit a day after rain",
-                  "mottles" => "Grey or rust-coloured spots within 30 cm (1 ft)",
+                  "mottles" => "Grey or rusty spots within 30 cm (1 ft)",
                   "smell" => "It smells of bad eggs" }.freeze
 
         attr_reader :told

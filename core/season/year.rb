@@ -144,7 +144,7 @@ module Thistle
 
         def sighted(seen, computed)
           who = seen.by || "someone here"
-          Step.new(label: "Seen", formula: "#{who} saw it. The app had worked out #{computed.strftime("%-d %B")}",
+          Step.new(label: "Seen", formula: "#{who} saw it. The app had worked out {day:#{computed}}",
                    value: "#{format("%+d", (seen.on - computed).to_i)} days", source: "own_records")
         end
 

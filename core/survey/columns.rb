@@ -36,7 +36,7 @@ module Thistle
           [:infested_m2, "infested, m²", %w[infested_m2 infested infested_area infestedarea], :positive],
           [:infested_ha, "infested, hectares", %w[infested_ha hectares area_ha ha], :positive],
           [:infested_ac, "infested, acres", %w[infested_ac acres infested_acres area_ac], :positive],
-          [:density_m2, "stems a square metre", %w[density_m2 density], :positive],
+          [:density_m2, "stems/m²", %w[density_m2 density], :positive],
           [:height_cm, "height, cm", %w[height_cm height], :positive],
           [:stage, "stage", %w[stage phenology phenophase lifestage], :stage],
           [:width_m, "width of a line, m", %w[width_m width], :positive],

@@ -171,7 +171,7 @@ module Thistle
         def hint(lon, lat)
           return " Latitude and longitude look swapped." if lat.between?(-180, 180) && lon.between?(-90, 90)
           if [lon, lat].any? { |n| n.abs > 1000 }
-            return " These look like metres, not degrees: save the file in longitude and latitude (WGS84)."
+            return " These are not degrees: save the file in longitude and latitude (WGS84)."
           end
 
           ""

@@ -48,7 +48,7 @@ module Thistle
           found = ["A disc is seen {length:#{@clarity}} deep, the bottom lies at {length:#{@depth}}."]
           found << "Too murky to tell one plant from another: rake from the boat, and look at what comes up." if murky?
           found << "Deeper than volunteers go: a dive team, under its own rules." if @depth > DEEPEST_M
-          found << "Practised free divers reach this depth; one is down, one watches from above." if way == :free_dive
+          found << "Trained free divers reach this depth; one is down, one watches from above." if way == :free_dive
           found << "Wind ruffles it: wait for a calm hour, or work in the lee." if windy?
           found << sight if @cloud
           found << cold.at(2) if cold&.at(2)
@@ -76,7 +76,7 @@ module Thistle
         def sight
           return "Bright, even cloud sees best: no glare, and light enough." if @cloud >= BRIGHT
 
-          "Under a clear sky noon glare hides plants: early or late, the sun behind you, polarised glasses in the boat."
+          "Under a clear sky noon glare hides plants: early or late, sun behind you, glasses that cut glare."
         end
       end
     end

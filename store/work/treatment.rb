@@ -166,7 +166,7 @@ module Thistle
       def against_label
         found = poured.select { |one| one.label.mixable? }.flat_map { |one| against(one) }
         found.concat(poured.flat_map { |one| past_limits(one.label) })
-        found << "The licence had expired." if licence_expires_on && licence_expires_on < done_on
+        found << "The applicator was no longer licensed." if licence_expires_on && licence_expires_on < done_on
         found.compact
       end
 

@@ -46,7 +46,7 @@ module Thistle
       assert_text "Another method was chosen because: Roots under the wall"
       first(".course .treat").click_button "Done"
 
-      assert_selector ".course .treat.done", text: "Done 12 May 2026."
+      assert_selector ".course .treat.done", text: "Done May 12, 2026."
       click_button "Undo"
 
       assert_no_selector ".course .treat.done"

@@ -11,7 +11,7 @@ module Thistle
       visit "/survey/patches/#{Testing.patch("Q-07").id}"
       find("li.check", text: "18 missed, 150 seedlings").click_link("correct")
 
-      assert_selector "h1", text: "Check of 25 April 2026"
+      assert_selector "h1", text: "Check of April 25, 2026"
       fill_in "Missed stems", with: "0"
       fill_in "Seedlings", with: "0"
       select "0–5 %", from: "Cover left"

@@ -13,8 +13,8 @@ module Thistle
       row.fill_in "By", with: "T. Abara"
       row.click_button "Seen that day"
 
-      assert_text "Full leaf seen on 9 May."
-      assert_selector "details.mark-row.come", text: /9 May\s+full leaf\s+seen here/
+      assert_text "Full leaf seen on May 9."
+      assert_selector "details.mark-row.come", text: /May 9\s+full leaf\s+seen here/
       click_button "Undo"
 
       assert_selector "details.mark-row", text: /in the forecast/

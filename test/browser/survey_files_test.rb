@@ -94,10 +94,10 @@ module Thistle
         attach_file "layer-file", grid
         click_button "Put it under the map"
 
-        assert_text "looks like metres, not degrees"
+        assert_text "is not in degrees"
         attach_file "layer-file", grid
         find("summary", text: "For a picture").click
-        fill_in "Projection, if in metres", with: "EPSG:32615"
+        fill_in "Projection, if not in degrees", with: "EPSG:32615"
         click_button "Put it under the map"
 
         assert_text "dem.asc is on the map"

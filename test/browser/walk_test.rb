@@ -126,7 +126,7 @@ module Thistle
     end
 
     def record_the_work
-      assert_text "Wait until 15 May"
+      assert_text "Wait until May 15"
       assert_field "Stock used", with: "90"
       fill_in "People", with: "3"
       fill_in "Hours each", with: "2"
@@ -206,7 +206,7 @@ module Thistle
       find("body").send_keys("0")
 
       assert_text "Today's work"
-      assert_text "Treat again: 4 stems by the check of 12 May 2026"
+      assert_text "Treat again: 4 stems by the check of May 12, 2026"
     end
   end
 end

@@ -235,7 +235,7 @@ module Thistle
       { 1 => /\Aadd: \z/, 2 => /\Aadd: .*crosses itself near .*repaired/,
         3 => /\Aadd: one of 2 shapes.*heights were left out/, 4 => /refuse: its code X-2 stands in row 3/,
         5 => /refuse: .*look swapped/,
-        6 => /refuse: .*metres, not degrees/, 7 => /refuse: .*no length/, 8 => /refuse: .*no place/,
+        6 => /refuse: .*not (in )?degrees/, 7 => /refuse: .*no length/, 8 => /refuse: .*no place/,
         9 => /refuse: its code X-0 stands in row 1/, 10 => /double: row 1 is the same plant within 5 m/ }
         .each { |row, words| assert_match words, said[row] }
       arrival.take(seen_on: Testing::TODAY, at_once: true)

@@ -19,15 +19,19 @@ module Thistle
 
     SAID = /[[:alpha:]]{2,}[,;:]? +[[:alpha:]{]/ # two words, or one and a hole
 
+    # What is said anywhere, of every room and of none: {file => [text]}.
+    def self.everywhere = @everywhere ||= new("**").texts
+
+    # room: one of ROOMS; "**" for all that there is.
     def initialize(room)
       @room = room
     end
 
     # {file => [text]}
     def texts
-      ruby = Dir["#{ROOT}/{core,store,web}/#{@room}/**/*.rb"].to_h { |file| [file, spoken(File.read(file))] }
+      ruby = Dir["#{ROOT}/{core,store,web,pocket,formats,demo}/#{@room}/**/*.rb"].to_h { |file| [file, spoken(File.read(file))] }
       views = Dir["#{ROOT}/web/views/#{@room}/*.erb"].to_h { |file| [file, shown(File.read(file))] }
-      files = KNOWLEDGE.fetch(@room, []).flat_map { |name| Dir["#{ROOT}/knowledge/#{name}{,/*.yml}"].grep(/yml\z/) }
+      files = KNOWLEDGE.fetch(@room, %w[**]).flat_map { |name| Dir["#{ROOT}/knowledge/#{name}{,/*.yml}"].grep(/yml\z/) }
       told = files.to_h { |file| [file, told_in(YAML.safe_load_file(file, permitted_classes: [Date]))] }
       { **ruby, **views, **told }.transform_keys { |file| file.delete_prefix("#{ROOT}/") }
                                  .transform_values(&:uniq).reject { |_, some| some.empty? }.sort.to_h

@@ -9,14 +9,16 @@ module Thistle
     LANDS = {
       "Karori gully" => [[174.745, -41.285], "tradescantia",
                          { region: "new_zealand", climate: "mild", coin: "$", rule: "new_zealand", call: "111",
-                           grid: /E 174\d{4} N 542\d{4}/, paper: "595.28 841.89", native: "Māhoe",
+                           grid: /E 174\d{4} N 542\d{4}/, paper: "595.28 841.89", date: "12 May", native: "Māhoe",
                            law: "National Pest Plant Accord" }],
       "Ennerdale beck" => [[-3.35, 54.52], "himalayan_balsam",
                            { region: "british_isles", climate: "frost", coin: "£", rule: "united_kingdom", call: "999",
-                             grid: /NY 1\d{3} 1\d{3}/, paper: "595.28 841.89", native: "Hazel", law: "Schedule 9" }],
+                             grid: /NY 1\d{3} 1\d{3}/, paper: "595.28 841.89", date: "12 May", native: "Hazel",
+                             law: "Schedule 9" }],
       "Oyster bay" => [[-124.0, 49.05], "gorse",
                        { region: "canada_west", climate: "winter_wet", coin: "$", rule: "canada", call: "911",
-                         grid: /10U 4\d{5} 54\d{5}/, paper: "612 792", native: "Salal", law: "British Columbia" }]
+                         grid: /10U 4\d{5} 54\d{5}/, paper: "612 792", date: "May 12", native: "Salal",
+                         law: "British Columbia" }]
     }.freeze
 
     def test_three_lands_from_boundary_to_replanting
@@ -30,6 +32,7 @@ module Thistle
         assert_includes page("/identify/plants/#{plant}"), told[:law]
         assert_includes page("/decide?patch=#{patch.id}"), told[:coin]
         assert_includes page("/replant?patch=#{patch.id}&s[light]=shade&s[moisture]=moist"), told[:native]
+        assert_includes page("/identify"), "The year here: <b>#{told[:date]}</b>", name
         assert_includes page("/records"), %(placeholder="#{land.habits.emergency}")
         assert_includes get("/mix/records.pdf").body.b, "/MediaBox [0 0 #{told[:paper].split.reverse.join(" ")}".b, name
       end
@@ -96,16 +99,18 @@ module Thistle
       land, = begin_land("Oyster bay", [-124.0, 49.05], "gorse")
       kept = { "name" => land.name, "units" => "metric", "stance" => "stem", "texture" => "loam" }
       send_form :post, "/records/settings", **kept, "currency" => "C$", "paper" => "a4", "grid" => "utm",
-                                            "emergency_number" => "250 555 0100"
+                                            "dates" => "day", "emergency_number" => "250 555 0100"
 
       assert_equal ["C$", "a4", "250 555 0100"],
                    [land.refresh.rates.currency, land.habits.paper, land.habits.emergency]
+      assert_match %r{<html lang="en-GB">.*The year here: <b>12 May</b>}m, page("/identify")
       send_form :post, "/records/settings", **kept, "paper" => "vellum"
 
       assert_equal [422, "a4"], [last_response.status, land.refresh.habits.paper]
       send_form :post, "/records/settings", **kept
 
       assert_includes page("/records"), "By its place it lies in <b>Canada, west</b>"
+      assert_match %r{<html lang="en-US">.*The year here: <b>May 12</b>}m, page("/identify")
       assert_equal ["$", "letter", "911"], [land.refresh.rates.currency, land.habits.paper, land.habits.emergency]
     end
 

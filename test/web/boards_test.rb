@@ -24,7 +24,7 @@ module Thistle
       assert_includes page.text, "None is planned."
       Store::Person.first(name: "M. Oakes").update(licence_expires_on: today + 5)
 
-      assert_includes page.text, "licence ends on 17 May 2026"
+      assert_includes page.text, "licensed only until May 17, 2026"
     end
 
     # Months of the strip together hold every open visit, and each says what its list then shows.
@@ -56,7 +56,7 @@ module Thistle
       @at = "/mix"
 
       assert_includes page.css(".row-card h3").map { |title| title.text.strip }, "Bark ester"
-      assert_includes page.text, "It expires on 30 June 2026."
+      assert_includes page.text, "It expires on June 30, 2026."
       assert_includes page.text, "None is chosen for Quillback Hollow preserve."
       q.update(record_rule: Core::Knowledge.shipped.records.keys.first)
 

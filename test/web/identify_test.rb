@@ -104,7 +104,7 @@ module Thistle
 
       assert_match(/Boxelder.*tag clay.>invasive/m, page)
       refute_includes page, "It belongs here"
-      assert_includes page, "4 April 2025 in Australia"
+      assert_includes page, "April 4, 2025 in Australia"
       get "/identify?#{seen}&on=1850-01-01&where=mars"
 
       assert_said "A day of the last ten years", "Choose a region of the list"

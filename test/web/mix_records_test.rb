@@ -100,7 +100,7 @@ module Thistle
       assert_equal 303, last_response.status
       follow_redirect!
 
-      assert_said "20 % of product is outside the label", "Our concentrate had expired.", "The licence had expired.",
+      assert_said "20 % of product is outside the label", "Our concentrate had expired.", "The applicator was no longer licensed.",
                   "Wind at the start was 14 km/h; the label of Our concentrate allows at most 6 km/h."
     end
 
@@ -114,10 +114,10 @@ module Thistle
                                            applicator: "Walker", stems_done: "60")
       follow_redirect!
 
-      assert_said "Nobody goes in until 13 May 2026", "Nothing is planted until 11 June 2026"
+      assert_said "Nobody goes in until May 13, 2026", "Nothing is planted until June 11, 2026"
       get "/replant?patch=#{id}"
 
-      assert_said "Nothing is planted here until 11 June 2026"
+      assert_said "Nothing is planted here until June 11, 2026"
       later = Testing.planting_plan("Q-05").plantings.map(&:from_on)
 
       assert_operator later.min, :>, Date.new(2026, 6, 11), "no window before the label lets it"

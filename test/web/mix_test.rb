@@ -37,10 +37,10 @@ module Thistle
       wet.property.update(aquatic_label: true)
       get "/mix?patch=#{wet.id}&active=glyphosate_ipa"
 
-      assert_includes last_response.body, "not labelled for aquatic use"
+      assert_includes last_response.body, "label does not allow aquatic use"
       get "/mix?patch=#{wet.id}&active=glyphosate_ipa_aquatic"
 
-      refute_includes last_response.body, "this product is not labelled"
+      refute_includes last_response.body, "label does not allow"
     end
 
     # From a label typed once: density, acid, what the label allows; stock that follows records, corrected ones too.
@@ -48,7 +48,7 @@ module Thistle
       send_form(:post, "/mix/shelf", at: q.id, **TYPED)
       follow_redirect!
 
-      assert_said "1.169 kg on a litre", "50 % to 100 %", "Our concentrate is on the shelf."
+      assert_said "1.169 kg/L", "50 % to 100 %", "Our concentrate is on the shelf."
       answer = json("/mix.json?product=#{product.id}&target=20&said=active&stems=10&dose=1")
 
       assert_match(/48.78 % of product is outside the label.s 50 % to 100 %/, answer["objections"].first["text"])
@@ -73,8 +73,8 @@ module Thistle
     end
 
     def test_a_label_that_cannot_be_so_is_sent_back_with_what_was_typed
-      { { grams1: "900" } => "gives 2.195 kg on a litre, and such a product weighs 0.97 to 1.5.",
-        { grams1: "356" } => "Does the label print acid? As acid it is 1.172 kg on a litre.",
+      { { grams1: "900" } => "gives 2.195 kg/L, and such a product weighs 0.97 to 1.5.",
+        { grams1: "356" } => "Does the label print acid? As acid it is 1.172 kg/L.",
         { acid_grams1: "356" } => "or active, not both",
         { density: "1400" } => "one of them is not what the label says",
         { percent1: "", grams1: "" } => "how strong is it",
@@ -88,7 +88,7 @@ module Thistle
       end
       send_form(:post, "/mix/shelf", **TYPED, grams1: "")
 
-      assert_match(/Type the grams/, json("#{last_response.location[%r{/mix.*}]}.json")["warnings"].first)
+      assert_match(/Type the active in g.L/, json("#{last_response.location[%r{/mix.*}]}.json")["warnings"].first)
     end
 
     # Two people with the same page open: the second is told, and loses nothing.

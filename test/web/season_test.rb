@@ -21,7 +21,7 @@ module Thistle
       assert_equal [before["first_frost"], before["leaf_out"]], anchors.values_at("first_frost", "leaf_out")
       get "/season"
 
-      assert_includes last_response.body, "Full leaf seen on 10 May (T. Abara)"
+      assert_includes last_response.body, "Full leaf seen on May 10 (T. Abara)"
       send_form(:delete, "/season/sightings/#{Store::Sighting.live.where(said: "full_leaf").get(:id)}")
 
       assert_equal before, anchors
@@ -53,7 +53,7 @@ module Thistle
       see(kind: "anchor", said: "full_leaf", seen_on: "2026-04-19")
 
       assert_equal 422, last_response.status
-      assert_includes last_response.body, "comes before leaf-out, which was seen on 21 April"
+      assert_includes last_response.body, "comes before leaf-out, which was seen on April 21"
       assert_includes last_response.body, 'value="2026-04-19"'
       see(kind: "anchor", said: "leaf_out", seen_on: "2026-05-13")
 

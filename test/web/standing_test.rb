@@ -42,7 +42,7 @@ module Thistle
       checked
 
       assert_equal [1, 25, false, "check"], there.values_at("stems", "seedlings", "estimated", "by")
-      every_room("1 stem and 25 seedlings", "by the check of 10 May 2026", stems: 1, seedlings: 25)
+      every_room("1 stem and 25 seedlings", "by the check of May 10, 2026", stems: 1, seedlings: 25)
     end
 
     def test_redrawn_split_and_merged
@@ -61,7 +61,7 @@ module Thistle
       other = json("/survey/patches/#{part.id}.json")["stands"]
 
       assert_equal [4, 24, "check"], other.values_at("stems", "seedlings", "by")
-      source = "by the check of 10 May 2026, by its share of the ground"
+      source = "by the check of May 10, 2026, by its share of the ground"
       every_room("about 5 stems and 36 seedlings", source, stems: 5, seedlings: 36)
       send_form :post, "/survey/patches/#{id}/merge", seen_on: "2026-05-12", other: part.id
 
@@ -104,7 +104,7 @@ module Thistle
       assert_equal [12, "observation", false], there.values_at("stems", "by", "estimated")
       get "/decide?patch=#{id}"
 
-      assert_said "12 stems</b> as seen on 11 May 2026"
+      assert_said "12 stems</b> as seen on May 11, 2026"
       typed = @patch.refresh.values.slice(:geometry, :plant_key, :stem_size, :lock_version).transform_values(&:to_s)
       send_form :put, "/survey/patches/#{id}", **typed, seen_on: "2026-04-01", stems: "9"
 

@@ -91,7 +91,7 @@ module Thistle
       png = ChunkyPNG::Image.new(4, 3).to_blob
       { { file: upload(png, "a.png") } => "Add its world file",
         { file: upload(png, "a.png"), corners: "38, -91\n38, x\n37, -91" } => "type three corners",
-        { file: upload(png, "a.png"), world: upload("1\n0\n0\n-1\n640000\n4206000", "a.pgw") } => "look like metres",
+        { file: upload(png, "a.png"), world: upload("1\n0\n0\n-1\n640000\n4206000", "a.pgw") } => "are not degrees",
         { file: upload("%PDF", "a.pdf") } => "That is not GeoJSON" }.each do |sent, words|
         send_form :post, "/survey/layers", **sent
 

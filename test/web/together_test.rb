@@ -130,7 +130,7 @@ module Thistle
       look_as("M. Oakes")
       get "/work?at=#{bluff.id}"
 
-      assert_said "<b>Permission</b> of L. Tran until 31 October 2026, without herbicide", "Close the gate."
+      assert_said "<b>Permission</b> of L. Tran until October 31, 2026, without herbicide", "Close the gate."
       look_as("R. Lindqvist")
 
       assert_equal 404, get("/permission").status
@@ -143,7 +143,7 @@ module Thistle
                licence_expires_on: "2030-01-01" }
       answers = ["R. Lindqvist", "Nobody Known", "m. oakes"].map do |applicator|
         send_form(:post, "/work/treatments", **work, applicator:)
-        [last_response.status, last_response.body.include?("holds no licence on that day")]
+        [last_response.status, last_response.body.include?("is not licensed on that day")]
       end
 
       assert_equal [[422, true], [422, true], [303, false]], answers

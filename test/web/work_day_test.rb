@@ -69,7 +69,7 @@ module Thistle
 
       follow_redirect!
 
-      assert_said "Another is planned here on that date.", "is planned for 16 May 2026, too"
+      assert_said "Another is planned here on that date.", "is planned for May 16, 2026, too"
       Store::Patch[id].update(state: "closed")
       first = Store::WorkDay.order(:id).first
       get "/work/days/#{first.id}"

@@ -132,7 +132,7 @@ module Thistle
                                                                "applicator-#{one.id}": "R. Lindqvist")
 
         assert_equal 422, last_response.status
-        assert_said "holds no licence on that day"
+        assert_said "is not licensed on that day"
         assert_equal 0, Store::Treatment.where(work_day_id: day.id).count
         send_form(:post, "/work/days/#{day.id}/after", **sheet, "method_key-#{one.id}": method, looked: "true",
                                                                sight: "5000")

@@ -22,7 +22,7 @@ module Thistle
       assert_equal [%w[volunteer], %w[thorns]], [person("B. Sand").roles_kept, person("B. Sand").cannot_kept]
       get "/work/people"
 
-      assert_said "Licensed until 1 March 2027", "Pond crew", "Not: thorns and sap"
+      assert_said "Licensed until March 1, 2027", "Pond crew", "Not: thorns and sap"
       refute_includes last_response.body, "555-0100"
       send_form(:post, "/work/people/names", person: person("B. Sands").id, name: "Pond crew")
       get "/work/people"
@@ -127,7 +127,7 @@ module Thistle
       assert_equal picture[200], get("/work/pictures/#{after.id}").body
       get "/survey/patches/#{patch.id}?first=#{after.id}&second=x"
 
-      assert_said "data-slid", "after the work, 12 May 2026"
+      assert_said "data-slid", "after the work, May 12, 2026"
       send_form(:post, "/work/pictures", patch: patch.id, moment: "after", file: upload("no picture", "p.png"))
 
       assert_equal 422, last_response.status
@@ -137,7 +137,7 @@ module Thistle
       assert_equal [[before.id, nil]], Store::Picture.pairs(patch).map { |pair| pair.map { |one| one&.id } }
       get "/survey/patches/#{patch.id}"
 
-      assert_said "before the work, 12 May 2026"
+      assert_said "before the work, May 12, 2026"
     end
 
     # 20 wrists of a kind that are cut, and 100 m² under 10 cm: as core has it (crew_test), through the page.

@@ -16,7 +16,9 @@ module Thistle
         def call
           return 0 unless @today.monday? && Store::Setting.claim(DONE, @today.strftime("%G-W%V"))
 
-          Store::Account.there.where(weekly: true).all.count { |account| write(account) }
+          Store::Account.there.where(weekly: true).all.count do |account|
+            Core::Dates.written(Store::Property[places(account).min]&.habits&.dates) { write(account) }
+          end
         end
 
         # The letter; nil where nothing is new.

@@ -19,7 +19,7 @@ module Thistle
         SPREAD = { "wind" => "on the wind", "water" => "with water",
                    "birds" => "by birds and other animals that eat the fruit",
                    "ballistic" => "by pods that burst",
-                   "boots" => "on boots and coats", "vehicles" => "on tyres and machines", "mowers" => "on mowers",
+                   "boots" => "on boots and coats", "vehicles" => "on wheels and machines", "mowers" => "on mowers",
                    "hay" => "in hay and straw",
                    "gardens" => "out of gardens and dumped cuttings", "fragments" => "by pieces that root",
                    "boats" => "on boats and trailers" }.freeze

@@ -69,7 +69,7 @@ module Thistle
         end
 
         def too_much(field, found)
-          most = found.key?(:percent) ? "#{MOST_PERCENT.round} % of the volume" : "#{MOST_GRAMS.round} g on a litre"
+          most = found.key?(:percent) ? "#{MOST_PERCENT.round} % of the volume" : "#{MOST_GRAMS.round} g/L"
           @errors[field.to_sym] = "is above 0 and at most #{most}"
           nil
         end

@@ -50,7 +50,7 @@ module Thistle
           bench = Core::Decide::Bench.new(patch.facts(@today), patch.property.site(@today))
           found = bench.verdict(@desk.removal).reasons.select(&:against?).map { |r| [r.said(@units), r.source] }
           wet = bench.situation.near_water? && !products.all?(&:aquatic)
-          found << ["Water is in reach, and this product is not labelled for aquatic use.", "common_practice"] if wet
+          found << ["Water is in reach, and this product's label does not allow aquatic use.", "common_practice"] if wet
           found
         end
       end

@@ -60,12 +60,12 @@ module Thistle
           "#{units.figure(units.from_si(:ground_dose, g_per_ha))} #{units.unit(:ground_dose)}"
         end
 
-        # "20 % of the volume", "0.1 g on a litre" of what is weighed.
+        # "20 % of the volume", "0.1 g/L" of what is weighed.
         def strength(strength)
           percent = strength.product_percent
           return "#{Core::Mix::Product.short(percent)} % of the volume" if percent
 
-          "#{Core::Mix::Product.short(strength.share * 1000)} g on a litre"
+          "#{Core::Mix::Product.short(strength.share * 1000)} g/L"
         end
 
         # Whose numbers a dose is.

@@ -5,7 +5,7 @@ module Thistle
     module Records
       # The timeline of a property, and how the property is kept.
       module Routes
-        KEPT = %i[name units stance texture region record_rule currency paper grid emergency_number].freeze
+        KEPT = %i[name units stance texture region record_rule currency paper grid dates emergency_number].freeze
 
         def self.registered(app)
           app.get "/records" do

@@ -49,7 +49,12 @@ module Thistle
           weeks = board.weeks.map { |week| { **week.to_h, usual: week.usual, nine_in_ten: week.nine_in_ten } }
           { plan: board.plan.id, windows: board.windows.map { |window, natives| window(window, natives) }, weeks:,
             best_week: board.best&.date, cold: board.cold.map { |one| { **one.to_h, native: one.native.key } },
-            readying: board.schools.map { |row| row.to_h.slice(:key, :word, :from, :hours, :cost, :leaves, :reasons) } }
+            readying: board.schools.map { |row| readying(row) } }
+        end
+
+        def readying(row)
+          kept = row.to_h.slice(:key, :word, :from, :hours, :cost, :leaves)
+          { **kept, reasons: row.reasons.map { |why| plain(why) } }
         end
 
         def window(window, natives) = { **window.to_h.except(:open), natives: natives.map(&:key) }
@@ -103,7 +108,8 @@ module Thistle
           answer = ground.cleared? ? ground.answer : nil
           { patch: ground.patch.code, cleared: ground.cleared?, kind: answer&.kind, odds: answer&.odds,
             natives_cover: answer&.closed, seedlings_m2: answer&.seedlings, natives: ground.look&.natives,
-            bare: ground.bare, look_on: ground.look_on, reasons: answer ? answer.reasons.map(&:to_h) : [] }
+            bare: ground.bare, look_on: ground.look_on,
+            reasons: answer ? answer.reasons.map { |one| one.to_h.merge(text: plain(one.text)) } : [] }
         end
 
         def native(match, desk)
@@ -114,6 +120,8 @@ module Thistle
             against: match.againsts.map(&:to_h), blooms: desk.blooms(native), height_cm: native.height_cm,
             spacing_cm: native.spacing_cm, windows: windows.map { |window| window.to_h.except(:open) } }
         end
+
+        def plain(text) = Core::Units.new.fill(text)
       end
     end
   end

@@ -6,7 +6,7 @@ module Thistle
       # A year of gathering: what ripens when, of what is planned here or of everything at home; how much may be taken;
       # what is divided instead.
       class GatherBoard
-        KEEPING = { dry: "dry a fortnight in paper, in the shade and the draught; keep cool and dry",
+        KEEPING = { dry: "dry a fortnight in paper, in moving air and shade; keep cool and dry",
                     rest: "dry, then let it rest in paper at room warmth for its months; young seed does not sprout",
                     moist: "never let it dry out: clean off the pulp, sow at once or keep in damp sand, cool",
                     wet: "keep it in water or wet mud, cool" }.freeze

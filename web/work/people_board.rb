@@ -49,9 +49,9 @@ module Thistle
           return unless (last = person.licence_expires_on)
 
           said = Words.full_day(last)
-          return ["licence ended on #{said}", true] if last < @today
+          return ["not licensed since #{said}", true] if last < @today
 
-          last - @today <= SOON ? ["licence ends on #{said}", true] : ["licensed until #{said}", false]
+          last - @today <= SOON ? ["licensed only until #{said}", true] : ["licensed until #{said}", false]
         end
 
         def pace(records)

@@ -8,7 +8,7 @@ module Thistle
         include Mix::Numbers
 
         WAYS = { rake: "From the boat, with a rake", snorkel: "With mask and snorkel",
-                 free_dive: "Free diving, by practised people", dive: "A dive team",
+                 free_dive: "Free diving, by trained people", dive: "A dive team",
                  stay_out: "Nobody here goes in" }.freeze
 
         attr_reader :errors, :units

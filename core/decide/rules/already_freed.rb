@@ -12,7 +12,7 @@ module Thistle
         ) do |now|
           freed = now.freed_on
           if freed && now.date - freed < Facts::FREED_DAYS
-            no "The trees here were freed on #{freed.strftime("%-d %B %Y")}. The low stumps are next."
+            no "The trees here were freed on {day:#{freed}}. The low stumps are next."
           end
         end
       end

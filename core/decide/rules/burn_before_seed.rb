@@ -8,7 +8,7 @@ module Thistle
           :burn_before_seed,
           about: :burning, looks: %i[stage phases plant],
           source: "common_practice",
-          says: "Flowering stems are burnt green, before seed."
+          says: "Flowering stems are burned green, before seed."
         ) do |now, removal|
           at = removal.told(now.plant)&.fetch("at", nil)
           green = now.phases.intersect?(%i[green_seed hardening]) && !at&.include?("green_seed")
@@ -17,7 +17,7 @@ module Thistle
           elsif at # its file gives the stage
             next
           elsif !%i[budding flower].include?(now.stage)
-            wait "It is burnt in flower, while the stems are green and before seed."
+            wait "It is burned in flower, while the stems are green and before seed."
           else
             go "In flower and green: the stems carry the fire and there is no seed to spread."
           end

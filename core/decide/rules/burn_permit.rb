@@ -8,7 +8,7 @@ module Thistle
           :burn_permit,
           about: :burning, looks: %i[burn_permit],
           source: "common_practice", force: :legal,
-          says: "Nothing is burnt without a permit and a trained crew."
+          says: "Nothing is burned without a permit and a trained crew."
         ) do |now|
           next if now.burn_permit
 

@@ -15,7 +15,7 @@ module Thistle
           next if hot.unknown || hot.value <= high
 
           if removal.is?(:foliar) then wait "Above {temperature:#{high}} drops dry before they enter, and leaves shut."
-          else wait "Above {temperature:#{high}} product turns to vapour and reaches broadleaf natives."
+          else wait "Above {temperature:#{high}} product turns to gas and reaches broadleaf natives."
           end
         end
       end

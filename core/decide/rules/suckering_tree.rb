@@ -13,19 +13,19 @@ module Thistle
         ) do |now, removal|
           next unless now.plant.form == :tree && now.plant.is?(:root_suckers)
           unless removal.herbicide?
-            next no("Felled or girdled untreated, it suckers from the roots many metres around.")
+            next no("Felled or girdled untreated, it suckers from the roots, far around the trunk.")
           end
 
           differ = Knowledge.shipped.schools.fetch("suckering_trees").about?(now.plant)
           if differ && now.school(:suckering_trees) == "stump_small" &&
              %w[seedling pencil thumb wrist].include?(now.size)
-            note "The school here treats the stumps of small ones; look for suckers within 10 m."
+            note "The school here treats the stumps of small ones; look for suckers within {length:10}."
           elsif differ
             no "Never cut first: a suckering tree is treated standing and felled when it is dead. " \
                "Another school treats small stumps."
           elsif removal.told?(now.plant)
             note "Treated within minutes, as its file says of it; " \
-                 "look for suckers within 10 m."
+                 "look for suckers within {length:10}."
           else
             no "Never cut first: a suckering tree is treated standing and felled when it is dead."
           end

@@ -96,7 +96,7 @@ module Thistle
         grid.sub("ncols 40", "ncols 400000") => /million cells/ }.each do |text, message|
         assert_match message, assert_raises(Core::BadInput) { Formats::EsriGrid.read(text, crs: "EPSG:32615") }.message
       end
-      assert_match(/metres, not degrees/, assert_raises(Core::BadInput) { Formats::EsriGrid.read(grid) }.message)
+      assert_match(/not in degrees/, assert_raises(Core::BadInput) { Formats::EsriGrid.read(grid) }.message)
       assert_match(/not a projection/,
                    assert_raises(Core::BadInput) { Formats::EsriGrid.read(grid, crs: "EPSG:99") }.message)
     end

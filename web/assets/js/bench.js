@@ -108,7 +108,11 @@
       if (now !== shown) return;
       swap(text, target, part, how);
       if (push) history.pushState({ bench: address }, '', address);
-      const on = new Date(`${day}T12:00`).toLocaleDateString([], { day: 'numeric', month: 'long', year: 'numeric' });
+      const on = new Date(`${day}T12:00`).toLocaleDateString(document.documentElement.lang, {
+        day: 'numeric',
+        month: 'long',
+        year: 'numeric',
+      });
       const { at } = known;
       const days = Math.floor((Date.now() - at) / DAY);
       const old = days ? ` They are ${Pocket.count(days, 'day')} old: what hangs on the weather may be wrong.` : '';

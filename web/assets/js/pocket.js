@@ -216,7 +216,7 @@
 
   // — A page from the phone.
   const clock = (ms) =>
-    new Date(ms).toLocaleString([], {
+    new Date(ms).toLocaleString(document.documentElement.lang, {
       weekday: 'short',
       day: 'numeric',
       month: 'short',

@@ -17,6 +17,7 @@ module Thistle
               optional(:currency).filled(:string, max_size?: 4)
               optional(:paper).filled(:string, included_in?: Core::Survey::Habits::PAPERS.keys)
               optional(:grid).filled(:string, included_in?: Core::Survey::Habits::GRIDS.keys)
+              optional(:dates).filled(:string, included_in?: Core::Dates::FIRST.keys)
               optional(:emergency_number).filled(:string, max_size?: 40)
               optional(:licensed).filled(:bool)
               optional(:aquatic_label).filled(:bool)
@@ -25,7 +26,7 @@ module Thistle
             end
           end
 
-          MAY_BE_NONE = %i[region record_rule currency paper grid emergency_number].to_h { |name| [name, nil] }.freeze
+          MAY_BE_NONE = %i[region record_rule currency paper grid dates emergency_number].to_h { [_1, nil] }.freeze
 
           # A box that is not ticked is a no; a region that is not chosen is none; what is left empty is as its country
           # usually has it.

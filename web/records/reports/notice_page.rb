@@ -65,7 +65,7 @@ module Thistle
             Part.new("doing", "What you can do") do |part|
               tell = "Photograph it, note the place, and tell #{@call || "the steward of #{@property.name}"}."
               own = "Pull, cut or spray nothing by yourself. The wrong method can make it spread."
-              clean = "Stay on the paths. Clean boots, tools and tyres before you leave."
+              clean = "Stay on the paths. Clean boots, tools and wheels before you leave."
               part.list([tell, own, clean].map { |line| [line, "common_practice"] })
             end
           end

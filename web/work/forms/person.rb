@@ -23,7 +23,7 @@ module Thistle
               optional(:lock_version).filled(:integer)
             end
             rule(:licence_expires_on) do
-              key.failure("is no year of a licence") if value && !value.year.between?(1990, 2100)
+              key.failure("is not between 1990 and 2100") if value && !value.year.between?(1990, 2100)
             end
             LISTS.each do |list|
               rule(list) do

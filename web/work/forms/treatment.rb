@@ -61,7 +61,8 @@ module Thistle
             end
             rule(:licence_expires_on) do
               expiry = values[:licence_expires_on]
-              key(:licence_expires_on).failure("is no year of a licence") if expiry && !expiry.year.between?(1990, 2100)
+              far = expiry && !expiry.year.between?(1990, 2100)
+              key(:licence_expires_on).failure("is not between 1990 and 2100") if far
             end
             rule(:left_over, :mix) do
               left, mix = values[:left_over], values[:mix]
@@ -182,7 +183,7 @@ module Thistle
             return unless name && on && values[:active_key] && Store::Account.door?
 
             last = Store::Person.where(id: Store::Person.by_name[name.downcase.strip]).get(:licence_expires_on)
-            [answering, "holds no licence on that day on the list of people"] if last.nil? || last < on
+            [answering, "is not licensed on that day on the list of people"] if last.nil? || last < on
           end
 
           # Whose licence it is done under.

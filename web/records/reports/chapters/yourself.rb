@@ -9,7 +9,7 @@ module Thistle
           class Yourself < Chapter
             TITLE = "What you can do yourself"
             HABITS = [
-              ["Clean boots, tools and tyres before you leave: seed travels in mud.", "common_practice"],
+              ["Clean boots, tools and wheels before you leave: seed travels in mud.", "common_practice"],
               ["Take nothing from a patch elsewhere, and dump no garden plants.", "common_practice"],
               ["A new plant, or one that spreads: photograph it, note the place, and tell the steward.",
                "common_practice"]
