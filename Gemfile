@@ -5,6 +5,7 @@ source "https://rubygems.org"
 ruby ">= 3.1"
 
 gem "argon2", "~> 2.3" # passwords
+gem "bootsnap", "~> 1.18", require: false # what was read of Ruby once is not read again
 gem "caxlsx", "~> 4.2" # workbooks out
 gem "chunky_png", "~> 1.4" # draws hill-shade
 gem "css_parser", ">= 1.22", "< 3" # for prawn-svg

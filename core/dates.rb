@@ -44,6 +44,10 @@ module Thistle
       # "Thu 4 Jun" or "Thu, Jun 4"
       def short_of_week(date) = month_first? ? date.strftime("%a, %b %-d") : date.strftime("%a %-d %b")
 
+      # A third of a month, which nobody writes in another order, for what is kept as text: "early in June".
+      def about(date) = "#{THIRDS[[(date.mday - 1) / 10, 2].min]} #{date.strftime("%B")}"
+      THIRDS = ["early in", "in the middle of", "late in"].freeze
+
       def month_first? = first == "month"
     end
   end

@@ -9,12 +9,13 @@ module Thistle
 
       module_function
 
-      # At start, before anyone is served: work that was cut off is said to be, and what waits for the weather follows
-      # it.
+      STARTED = "started" # in the place of days: the first look finds another day
+
+      # At start, before anyone is served: work that was cut off is said to be. What waits for the weather follows it in
+      # the first look, while people are served already.
       def at_start
         recover(all: true)
-        Store::Setting.write("daybreak", days.join(" "))
-        follow_weather
+        Store::Setting.write("daybreak", STARTED)
       end
 
       # Looks at the calendar now and then, on a thread of its own.

@@ -94,6 +94,16 @@ module Thistle
 
       def count(number, one, many = "#{one}s") = "#{number} #{number == 1 ? one : many}"
 
+      # What lived at a check: "34 resprouts, 6 missed", "about 150 seedlings", "nothing alive".
+      def found_said(check)
+        seedlings = "#{"about " if check.frame_count}#{count(check.young, "seedling")}" if check.young.positive?
+        found = [(count(check.resprouts, "resprout") if check.resprouts.positive?),
+                 ("#{check.missed} missed" if check.missed.positive?),
+                 (count(check.suckers, "sucker") if check.suckers.positive?),
+                 check.seedlings_seen == "some" ? "some seedlings" : seedlings].compact
+        found.any? ? found.join(", ") : "nothing alive"
+      end
+
       # Words as a sentence of their own.
       def sentence(words) = "#{words[0].upcase}#{words[1..]}#{"." unless words.end_with?(".", "?")}"
 

@@ -147,6 +147,15 @@ module Thistle
            -@facts.kill(@removal)["likely"]]
         end
 
+        # A group that is slower than planned with what it knows is no quicker with what it never did: how many times
+        # the planning value it takes, where it has no records of this.
+        def evenly
+          any = rates.pace&.fetch(ANY, nil) unless own
+          any ? any.fetch(:times).values.first : 1.0
+        end
+
+        def other_pace? = (evenly - 1).abs >= 0.05
+
         # Hours until quiet as methods are compared by them: with the group's pace of other work where it has no records
         # of this.
         def hours_compared = hours_to_quiet&.*(evenly)
@@ -179,12 +188,6 @@ module Thistle
         end
 
         def own = rates.pace&.fetch(@removal.key, nil)
-
-        # A group that is slower than planned with what it knows is no quicker with what it never did.
-        def evenly
-          any = rates.pace&.fetch(ANY, nil) unless own
-          any ? any.fetch(:times).values.first : 1.0
-        end
 
         # The hours of the work that comes before it, too.
         def with_before(hours)

@@ -114,7 +114,7 @@ module Thistle
             refuse :second, "One product needs #{carriers.uniq.join(", the other ")}. They cannot go in one tank."
           end
           if carrier != "water" && @extras.any?(&:in_water)
-            refuse :ams, "Ammonium sulphate answers hard water: there is none in #{carrier}."
+            refuse :ams, "Ammonium sulfate answers hard water: there is none in #{carrier}."
           end
           refuse :target, "Together they are more than the vessel: no room for carrier." if shares > 1 + 1e-9
         end

@@ -3,7 +3,7 @@
 module Thistle
   module Core
     module Mix
-      # Water that the mix is made with: salts in it tie up weak-acid herbicides, and ammonium sulphate answers them.
+      # Water that the mix is made with: salts in it tie up weak-acid herbicides, and ammonium sulfate answers them.
       # Nalewaja and Matysiak (1993), recalled: pounds on 100 US gallons from parts per million of each salt.
       module Carrier
         SHARES = { potassium: 0.002, sodium: 0.005, calcium: 0.009, magnesium: 0.014 }.freeze
@@ -14,8 +14,8 @@ module Thistle
 
         module_function
 
-        # Grams of ammonium sulphate on a litre. Raises BadInput (field :hardness) for what is no water.
-        def ammonium_sulphate(**ppm)
+        # Grams of ammonium sulfate on a litre. Raises BadInput (field :hardness) for what is no water.
+        def ammonium_sulfate(**ppm)
           if ppm.values.any? { |one| one.negative? || one > HARDEST }
             raise BadInput.new("Salts in water are 0 to #{HARDEST.round} parts in a million.", field: :hardness)
           end
@@ -25,7 +25,7 @@ module Thistle
         end
 
         # The same from total hardness, ppm as calcium carbonate, all of it taken as calcium.
-        def for_hardness(ppm) = ammonium_sulphate(calcium: ppm * CALCIUM_OF_HARDNESS)
+        def for_hardness(ppm) = ammonium_sulfate(calcium: ppm * CALCIUM_OF_HARDNESS)
       end
     end
   end

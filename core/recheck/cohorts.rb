@@ -88,7 +88,7 @@ module Thistle
             seed = [seed, season_of(day)].compact.max if by_day_length?
             shows = [day + SHOWS, @since + 1].max
             due = seed - SAFE
-            due >= shows ? cohort(shows, due, "seedlings that came up about #{Dates.short(day)}") : nil
+            due >= shows ? cohort(shows, due, "seedlings that came up #{Dates.about(day)}") : nil
           end
         end
 

@@ -28,7 +28,7 @@ module Thistle
       click_link "Garlic mustard, Q-07"
 
       assert_selector ".lead", text: "quiet"
-      find("li.check", text: "0 missed, 0 seedlings").click_link("correct")
+      find("li.check", text: "nothing alive").click_link("correct")
       find("summary", text: "Withdraw this record").click
       within(find("details.patch-form")) do
         fill_in "Your name", with: "J. Finch"

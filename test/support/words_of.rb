@@ -14,6 +14,7 @@ module Thistle
                   "decide" => %w[methods schools.yml aims.yml goals.yml cautions.yml disposal.yml],
                   "recheck" => %w[returns.yml], "replant" => %w[readying.yml planting.yml natives],
                   "work" => %w[crew.yml kit.yml haul.yml expect.yml], "mix" => %w[actives.yml records.yml] }.freeze
+    FOLDERS = %w[core store web pocket formats demo].freeze
     ATTRIBUTES = %w[aria-label placeholder title alt].freeze
     SQL = /\b(SELECT|INSERT|UPDATE|DELETE|CREATE|WHERE|json_)\b/
 
@@ -29,7 +30,8 @@ module Thistle
 
     # {file => [text]}
     def texts
-      ruby = Dir["#{ROOT}/{core,store,web,pocket,formats,demo}/#{@room}/**/*.rb"].to_h { |file| [file, spoken(File.read(file))] }
+      ruby = FOLDERS.flat_map { |folder| Dir["#{ROOT}/#{folder}/#{@room}/**/*.rb"] }
+                    .to_h { |file| [file, spoken(File.read(file))] }
       views = Dir["#{ROOT}/web/views/#{@room}/*.erb"].to_h { |file| [file, shown(File.read(file))] }
       files = KNOWLEDGE.fetch(@room, %w[**]).flat_map { |name| Dir["#{ROOT}/knowledge/#{name}{,/*.yml}"].grep(/yml\z/) }
       told = files.to_h { |file| [file, told_in(YAML.safe_load_file(file, permitted_classes: [Date]))] }

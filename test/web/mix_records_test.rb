@@ -100,7 +100,8 @@ module Thistle
       assert_equal 303, last_response.status
       follow_redirect!
 
-      assert_said "20 % of product is outside the label", "Our concentrate had expired.", "The applicator was no longer licensed.",
+      assert_said "20 % of product is outside the label", "Our concentrate had expired.",
+                  "The applicator was no longer licensed.",
                   "Wind at the start was 14 km/h; the label of Our concentrate allows at most 6 km/h."
     end
 

@@ -16,7 +16,7 @@ module Thistle
                          .merge("adjuvant" => "", "dye" => "", "ams" => "", "hardness" => "").freeze
         ORDERS = { "adjuvant" => Core::Mix::Blend::ADJUVANT, "dye" => Core::Mix::Blend::DYE,
                    "ams" => Core::Mix::Blend::CONDITIONER }.freeze
-        NAMES = { "adjuvant" => "adjuvant", "dye" => "dye", "ams" => "ammonium sulphate" }.freeze
+        NAMES = { "adjuvant" => "adjuvant", "dye" => "dye", "ams" => "ammonium sulfate" }.freeze
 
         # {key => words} of a field's units.
         def self.units(field)
@@ -60,7 +60,7 @@ module Thistle
                                       **amount)
         end
 
-        # Ammonium sulphate by the water, where nobody typed what the label says.
+        # Ammonium sulfate by the water, where nobody typed what the label says.
         def conditioner
           amount("hardness") do |ppm|
             grams = Core::Mix::Carrier.for_hardness(ppm)

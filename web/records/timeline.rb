@@ -76,10 +76,7 @@ module Thistle
             "#{work.hours.to_s.delete_suffix(".0")} h"
         end
 
-        def said_check(check)
-          [Words.count(check.resprouts, "resprout"), "#{check.missed} missed",
-           Words.count(check.young, "seedling")].join(", ")
-        end
+        def said_check(check) = "Check: #{Words.found_said(check)}"
 
         def said_seen(seen)
           "#{seen.plant_key ? Core::Knowledge.shipped.plant(seen.plant_key).name : "unknown plant"}, " \

@@ -35,11 +35,17 @@ module Thistle
 
             here = told["names"][property.part] if property.country == country && parts.include?(property.part)
             others = parts.size - (here ? 1 : 0)
-            [here, "#{others} #{"more " if here}of #{country}"].compact.join(" and ")
+            [here, (parts_said(others, country, more: here) if others.positive?)].compact.join(" and ")
           end
           abroad = home.countries
           told << (abroad.size > 6 ? "#{abroad.size} countries besides" : abroad.join(", ")) if abroad.any?
           told.join("; ")
+        end
+
+        # "30 more states" where one of them was said before, "5 provinces of Canada".
+        def parts_said(number, country, more:)
+          part = { "Canada" => "province" }.fetch(country, "state")
+          more ? count(number, "more #{part}") : "#{count(number, part)} of #{country.sub(/\AUnited/, "the United")}"
         end
 
         # What is missing in a mix, and whether anything would do.

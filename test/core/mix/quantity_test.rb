@@ -94,7 +94,7 @@ module Thistle
 
     # CHECKS.md: Ca 100, Mg 30, Na 20, K 5 → 1.43 lb on 100 gallons.
     def test_hard_water
-      grams = Mix::Carrier.ammonium_sulphate(calcium: 100.0, magnesium: 30.0, sodium: 20.0, potassium: 5.0)
+      grams = Mix::Carrier.ammonium_sulfate(calcium: 100.0, magnesium: 30.0, sodium: 20.0, potassium: 5.0)
 
       assert_in_delta 1.43, grams / Quantity.of(1, "lb/gal").to("g/L") * 100, 1e-9
       assert_in_delta 0.009 * 100, Mix::Carrier.for_hardness(249.73) / Quantity.of(1, "lb/gal").to("g/L") * 100, 1e-3

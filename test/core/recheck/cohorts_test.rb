@@ -54,10 +54,7 @@ module Thistle
       green = site.calendar(plant).phases_on(site.year(Date.new(2026, 6, 1)).date(:midwinter)).include?(:leaf)
       usual = Core::Knowledge.shipped.stages["to_seed"].fetch(green ? "winter" : "summer")
       base, needed = (plant.warmth_to_seed || usual).values_at("base", "degree_days")
-      said = cohort.what[/\d+ \w+\z/]
-      came = [0, 1].map { |back| Date.strptime("#{said} #{cohort.to.year - back}", "%d %b %Y") }
-                   .find { |day| day <= cohort.to }
-      warmth = (came...cohort.to).sum do |day|
+      warmth = ((cohort.from - Cohorts::SHOWS)...cohort.to).sum do |day|
         Core::Season::DegreeDays.sine(site.day(day).tmin, site.day(day).tmax, base)
       end
       warmth < needed
