@@ -25,7 +25,7 @@ module Thistle
         TZInfo::Timezone.turns = clock
         Core::Kept::ANSWERS.clear
         @land = Land.new(read(land))
-        Core::Dates.first = @land.dates
+        Core::Dates.first = @land.habits.dates
         @day = @land.today
         @day.iso8601
       end

@@ -4,12 +4,12 @@ module Thistle
   module Pocket
     # The property that was taken along, as the benches ask it: what the server knew on the day.
     class Land
-      attr_reader :units, :dates, :region, :today, :kept_facts, :rates, :site_then, :stock
+      attr_reader :units, :habits, :region, :today, :kept_facts, :rates, :site_then, :stock
 
       # told: what web/pocket/carried.rb wrote.
       def initialize(told)
         @told = told
-        @units, @dates, @region, @today = told.values_at(:units, :dates, :region, :today)
+        @units, @habits, @region, @today = told.values_at(:units, :habits, :region, :today)
         @kept_facts, @rates, @watch = told.values_at(:kept_facts, :rates, :watch)
         @patches = told[:patches].to_h { |id, row| [id, Ground.new(self, id, row)] }
       end

@@ -40,6 +40,9 @@ module Thistle
           basic
         end
 
+        # Does a label say what else is worn?
+        def by_label? = @removal.herbicide?
+
         # Who may do it.
         def who
           told = WHO.find { |kind, _| kind == :herbicide ? @removal.herbicide? : @removal.is?(kind) }

@@ -5,8 +5,9 @@ module Thistle
     module Survey
       # What a country usually has (knowledge/homes.yml), or a steward says otherwise: coin, what an hour costs (nil for
       # not known), paper ("a4", "letter"), whom to call, the grid of its maps, the key of its rule for records of
-      # herbicide, what labels call their number and how they say what harms, what a date begins with (Dates::FIRST).
-      Habits = Value.define(:coin, :hour, :emergency, :rule, :register, :hazard,
+      # herbicide, what labels call their number, how they say what harms and where what to wear, what a date begins
+      # with (Dates::FIRST).
+      Habits = Value.define(:coin, :hour, :emergency, :rule, :register, :hazard, :clothing,
                             paper: "a4", grid: "utm", dates: "day") do
         # said: {fact => what a steward says}, nil for nothing.
         def self.of(country, said = {})

@@ -31,6 +31,7 @@ module Thistle
         assert_match told[:grid], page("/survey/patches/#{patch.id}"), name
         assert_includes page("/identify/plants/#{plant}"), told[:law]
         assert_includes page("/decide?patch=#{patch.id}"), told[:coin]
+        assert_includes page("/mix/shelf/new"), land.habits.clothing, name
         assert_includes page("/replant?patch=#{patch.id}&s[light]=shade&s[moisture]=moist"), told[:native]
         assert_includes page("/identify"), "The year here: <b>#{told[:date]}</b>", name
         assert_includes page("/records"), %(placeholder="#{land.habits.emergency}")

@@ -70,7 +70,7 @@ module Thistle
       assert_includes page.css("a.btn").map { |link| link["href"] }, "/replant?patch=#{patch("Q-08").id}"
       Testing.planting_plan("Q-08", area: "40")
 
-      assert_match(/Plant between \d+ \w+ and \d+ \w+ \d{4}/, page.text)
+      assert_match(/Plant between \w+ \d+ and \w+ \d+, \d{4}/, page.text)
       refute_includes page.css("a.btn").map { |link| link["href"] }, "/replant?patch=#{patch("Q-08").id}"
     end
 

@@ -23,7 +23,7 @@ module Thistle
         private
 
         def land
-          { units: @property.units, dates: @property.habits.dates, region: @property.region, today: @today,
+          { units: @property.units, habits: @property.habits, region: @property.region, today: @today,
             watch: JSON.parse(@property.watch),
             duties: knowledge.invaders.to_h { |plant| [plant.key, @property.duties_of(plant)] },
             kept_facts: @property.kept_facts, rates: @property.rates, site:, mapped: plants.map(&:key),

@@ -46,7 +46,7 @@ module Thistle
       unsaid = Mix::Product.planned(ACTIVES["glyphosate_ipa"], 50.1) # not as it is usually sold
 
       assert_nil unsaid.density
-      assert_match(/grams .or pounds. of active/, unsaid.asks_for)
+      assert_match(/active in g.L/, unsaid.asks_for)
       assert_equal [unsaid.asks_for], blend(20.0, product: unsaid, total_ml: 100).asks
       assert_nil blend(20.0, product: unsaid, total_ml: 100).acid_g["glyphosate_ipa"]
       litre = blend(50.0, "product", product: labelled, total_ml: 1000)
@@ -57,7 +57,7 @@ module Thistle
       assert_in_delta litre.acid_g["glyphosate_ipa"],
                       Mix::Blend.new(doses: halves, total_ml: 1000).mixture.acid_g["glyphosate_ipa"], 1e-9
       error = assert_raises(Core::BadInput) { Mix::Strength.read(100.0, "grams", unsaid) }
-      assert_match(/type its grams/, error.message)
+      assert_match(/type its g.L/, error.message)
     end
 
     # Typed any way, a strength says the same.

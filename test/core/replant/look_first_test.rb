@@ -37,7 +37,7 @@ module Thistle
       assert_equal [:look, nil], ask(nil).to_h.values_at(:kind, :odds)
       assert_equal :plant, ask("many", slope: "steep", bare: 0.8).kind
       assert_equal :wait, ask("many", slope: "steep", bare: 0.1).kind
-      assert_match(/sow nothing until these seedlings are gone/, ask("some", seedlings: 40.0).reasons.map(&:text).join)
+      assert_match(/Sow nothing until these seedlings are gone/, ask("some", seedlings: 40.0).reasons.map(&:text).join)
       assert_raises(Core::BadInput) { ask("plenty") }
     end
   end
