@@ -12,8 +12,9 @@ desc "Measure speed, as ratios in one run; `rake bench pages`: pages that gather
      "`rake bench hands`: a crowd, growth, copies; " \
      "`rake bench faults`: a thousand kills; `rake bench hostile`: 10 000 files; " \
      "`rake bench costly`: the dearest pages, four at once; `rake bench walk`: every address; " \
-     "`rake bench pocket`: the rules on a phone"
-alone = %w[pages hands faults drawing hostile costly walk pocket] # benches that bring a file of their own
+     "`rake bench pocket`: the rules on a phone; " \
+     "`rake bench phones`: a thousand records and two hundred photographs over a bad line"
+alone = %w[pages hands faults drawing hostile costly walk pocket phones] # benches that bring a file of their own
 task :bench do
   names = ARGV.drop(1)
   names.each { |name| task(name) } # not tasks of their own

@@ -13,7 +13,7 @@ module Thistle
         @roles = Hash.new([].freeze)
         return unless account
 
-        account.held(today).group_by(&:property_id).each { |id, held| @roles[id] = held.map(&:role).freeze }
+        account.roles(today).each { |id, roles| @roles[id] = roles.freeze }
       end
 
       def signed_in? = true
@@ -76,8 +76,11 @@ module Thistle
       def policy = Core::Knowledge.shipped.policy
 
       def on_day?(id)
-        listed = Store::WorkDay.where(id:).get(:people_ids)
-        !listed.nil? && JSON.parse(listed).intersect?(person_ids)
+        @days ||= Hash.new do |known, day|
+          listed = Store::WorkDay.where(id: day).get(:people_ids)
+          known[day] = !listed.nil? && JSON.parse(listed).intersect?(person_ids)
+        end
+        @days[id]
       end
     end
   end

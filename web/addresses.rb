@@ -55,12 +55,12 @@ module Thistle
         nil
       end
 
-      # The Address of a path alone, whatever its ids; nil where it is none of the application's.
+      # [Address, parameters in the path] of a path alone; nil where it is none of the application's.
       def self.at(app, verb, path)
         @shapes = {} if @shapes.nil? || @shapes.size > SHAPES
         @shapes.fetch([verb, path]) do |key|
-          route, = route(app, verb, path)
-          @shapes[key] = route && of(route)
+          route, named = route(app, verb, path)
+          @shapes[key] = route && [of(route), named.freeze].freeze
         end
       end
       SHAPES = 5000 # that are kept

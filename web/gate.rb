@@ -118,14 +118,14 @@ module Thistle
       def reach?(verb, path)
         place, query = path.split("?", 2)
         place = place.to_s.delete_suffix(".json")
-        address = Addresses.at(self.class, verb, place)
+        address, named = Addresses.at(self.class, verb, place)
         return true if address.nil? || address.thing == "anyone"
 
-        by_role = who.alike? && reach_of(address)
+        nothing = query.nil? && named.empty? # no record is named: what counts is the property at hand
+        by_role = (nothing || who.alike?) && reach_of(address)
         return by_role == :all if %i[all none].include?(by_role)
 
-        asked = { **Rack::Utils.parse_query(query.to_s), **Addresses.route(self.class, verb, place).last }
-        address_allowed?(address, asked)
+        address_allowed?(address, query ? { **Rack::Utils.parse_query(query), **named } : named)
       rescue ArgumentError # a query that is none
         false
       end

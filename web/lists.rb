@@ -74,8 +74,9 @@ module Thistle
       def permitted = Store::Permission.on(property, today)
 
       def landowners
-        @landowners ||= Store::Members.new(property).rows.filter_map do |row|
-          row.account.name if row.held.any? { |held| held.role == "landowner" }
+        @landowners ||= begin
+          held = Store::Membership.live.where(property_id: property.id, role: "landowner")
+          Store::Account.there.where(id: held.select(:account_id)).named.select_map(:name)
         end
       end
 

@@ -34,6 +34,12 @@ module Thistle
         end
       end
 
+      # Their roles that have not run out: {property id => [role]}. Every request asks: rows alone.
+      def roles(today)
+        Membership.standing(today).where(account_id: id).select_map(%i[property_id role])
+                  .group_by(&:first).transform_values { |held| held.map(&:last) }
+      end
+
       # What they hold that has not run out: [Membership].
       def held(today) = Membership.standing(today).where(account_id: id).all
     end

@@ -45,6 +45,8 @@ module Thistle
         there = Thread.new { copy(socket, out) }
         how == :cut ? swallow(out, socket) : copy(out, socket)
         there.join(0.1)
+      rescue SystemCallError
+        nil # nobody is there to answer
       ensure
         [socket, out].compact.each { |one| close(one) }
       end
