@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "etc"
 require "io/wait"
 
 module Thistle
@@ -31,23 +32,28 @@ module Thistle
       module_function
 
       # What the block answers, which can be marshalled. Raises BadInput as the block does, and (field) when it takes
-      # too long, too much memory, or breaks the process (`cut_off` says so), or when too many others are read.
+      # too long, too much memory, or breaks the process (`cut_off` says so); Busy where too many others are read, or
+      # the machine had no time for it.
       def call(field: :file, limits: Apart.limits, seconds: limits[:seconds], megabytes: MEGABYTES, places: PLACES,
                cut_off: TOO_MUCH, &block)
         places.hold(seconds: limits[:patience], field:) do |waited|
           left = [seconds, limits[:altogether] - waited].min
-          apart(field, left, megabytes, left < seconds ? places.full : cut_off, &block)
+          said, starved = apart(left, megabytes, &block)
+          kind, answer, at = answered(said)
+          next answer if kind == :read
+          raise Core::Busy.new(places.full, field:) if answer.nil? && (starved || left < seconds)
+
+          raise Core::BadInput.new(answer || cut_off, field: at || field)
         end
       end
 
-      def apart(field, seconds, megabytes, cut_off, &block)
+      # [what came through the pipe, had the process no time?]
+      def apart(seconds, megabytes, &block)
         from, into = IO.pipe(binmode: true)
         process = fork { inside(into, seconds, megabytes, &block) }
         into.close
-        kind, answer, at = answered(read(from, seconds))
-        raise Core::BadInput.new(answer || cut_off, field: at || field) unless kind == :read
-
-        answer
+        said = read(from, seconds)
+        [said, said.nil? && spent(process) < seconds / 4.0]
       ensure
         from&.close
         finish(process) if process
@@ -77,18 +83,27 @@ module Thistle
       # Bytes of the process's own data as it begins.
       def taken = File.read("/proc/self/status")[/^VmData:\s+(\d+)/, 1].to_i * 1024
 
-      # What comes through the pipe until it is closed; what came by then, when that takes too long.
+      # What comes through the pipe until it is closed; nil when that takes too long.
       def read(from, seconds)
         until_when = Process.clock_gettime(Process::CLOCK_MONOTONIC) + seconds
         said = +"".b
         loop do
           left = until_when - Process.clock_gettime(Process::CLOCK_MONOTONIC)
-          return "" unless left.positive? && said.bytesize < ANSWER && from.wait_readable(left)
+          return "" if said.bytesize >= ANSWER
+          return unless left.positive? && from.wait_readable(left)
 
           said << from.readpartial(1 << 20)
         end
       rescue EOFError
         said
+      end
+
+      # Seconds of a core that a process had.
+      def spent(process)
+        ticks = File.read("/proc/#{process}/stat").rpartition(")").last.split.values_at(11, 12).sum(&:to_i)
+        ticks / Float(Etc.sysconf(Etc::SC_CLK_TCK))
+      rescue SystemCallError
+        0.0
       end
 
       # Of our own process, or nothing that it finished.
@@ -105,7 +120,7 @@ module Thistle
       rescue Errno::ESRCH, Errno::ECHILD
         nil
       end
-      private_class_method :apart, :inside, :outcome, :taken, :read, :answered
+      private_class_method :apart, :inside, :outcome, :taken, :read, :answered, :spent
     end
   end
 end

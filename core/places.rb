@@ -16,12 +16,12 @@ module Thistle
         @name, @count, @full = name, count, full
       end
 
-      # What the block answers, once a place is free: it is given the seconds that were waited. Raises BadInput (field)
+      # What the block answers, once a place is free: it is given the seconds that were waited. Raises Busy (field)
       # after so many without one.
       def hold(seconds:, field:)
         began = Process.clock_gettime(Process::CLOCK_MONOTONIC)
         place = wait(seconds)
-        raise Core::BadInput.new(full, field:) unless place
+        raise Core::Busy.new(full, field:) unless place
 
         yield Process.clock_gettime(Process::CLOCK_MONOTONIC) - began
       ensure

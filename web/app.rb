@@ -32,7 +32,7 @@ module Thistle
                        reaction: :deny
 
       use Accounts::Door
-      helpers Keyed, AtHand, Lists, Page, Words, Marks, Once, Elsewhere, Gate
+      helpers Keyed, Photographs, AtHand, Lists, Page, Words, Marks, Once, Elsewhere, Gate
       register Today::Routes, Identify::Routes, Survey::Routes, Season::Routes, Decide::Routes, Mix::Routes,
                Work::Routes, Recheck::Routes, Replant::Routes, Records::Routes, Accounts::Routes, Pocket::Routes
 
@@ -66,6 +66,11 @@ module Thistle
       # Nobody's work is noted as another's.
       def call!(env)
         Store::Acting.as(nil) { Store::Acting.for_group(nil) { Core::Dates.written(nil) { super } } }
+      end
+
+      error Core::Busy do
+        headers "Retry-After" => "5"
+        refuse 503, env["sinatra.error"].message
       end
 
       error Core::BadInput do

@@ -49,6 +49,7 @@ module Thistle
       def once_held(&block)
         phone = Store::Phone.seen(request.env[PHONE], who.account_id, request.user_agent)
         halt 403, as_json(cut_off: true, error: CUT_OFF) if phone.cut_off?
+        look_through unless Store::HeldRecord[record_key]
         answer = nil
         Store::HeldRecord.db.transaction(mode: :immediate) do
           known, before = Store::HeldRecord[record_key], written

@@ -60,9 +60,14 @@ module Thistle
         assert_text "No signal."
         assert_selector "details.place > summary", exact_text: land.name, visible: :all
       end
-      visit "/decide?patch=#{patch.id}"
+      there = second.live_patches.wanting_work.exclude(plant_key: nil).first
+      [[there, second], [patch, first]].each do |one, land|
+        visit "/decide?patch=#{one.id}"
 
-      assert_selector "main .verdict", wait: LONG
+        assert_selector "main .verdict", wait: LONG
+        assert_selector "details.place > summary", exact_text: land.name, visible: :all
+        assert_selector "main", text: one.code
+      end
       assert_text "Worked out on this phone for"
       evaluate_async_script(<<~JS)
         Keep.lands().then((lands) => Keep.setLand('#{first.id}', { ...lands['#{first.id}'],

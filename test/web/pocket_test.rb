@@ -61,6 +61,23 @@ module Thistle
       assert_equal [before + 1, [KEY]], [works, Store::HeldRecord.select_map(:key)]
     end
 
+    # Where too many photographs are looked through, a phone keeps its own and asks again.
+    def test_a_busy_moment_refuses_nothing
+      id = patch("Q-05").id
+      picture = -> do
+        shot = Rack::Test::UploadedFile.new(StringIO.new(ImageTest.jpeg), "image/jpeg", original_filename: "a.jpg")
+        send_record("/work/pictures", patch: id, moment: "before", file: shot)
+      end
+      busy = ->(*) { raise Core::Busy.new("Many files are being read just now.", field: :photos) }
+      Core::Apart.stub(:call, busy) { picture.call }
+
+      assert_equal [503, 0], [last_response.status, Store::HeldRecord.count]
+      picture.call
+
+      assert_equal [200, [KEY]], [last_response.status, Store::HeldRecord.select_map(:key)]
+      assert_equal id, Store::Picture.last.patch_id
+    end
+
     # Led on without having written anything: a patch without a name is named first. It stays on the phone, with why.
     def test_nothing_is_held_that_was_not_kept
       unnamed = Store::Patch.live.where(plant_key: nil).first

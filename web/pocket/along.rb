@@ -14,9 +14,11 @@ module Thistle
           @property, @today, @day = property, today, day
         end
 
-        # pages: addresses; left_out: patches whose own pages stay behind; and what always stays behind, in words.
+        # patches: ids, by which an address is known as this property's; pages: addresses; left_out: patches whose own
+        # pages stay behind; and what always stays behind, in words.
         def to_h
-          { property: @property.id, name: @property.name, day: @day&.id, pages: pages, map:, left_out:, missing: }
+          { property: @property.id, name: @property.name, day: @day&.id, patches: ids, pages:, map:, left_out:,
+            missing: }
         end
 
         def pages
@@ -38,6 +40,8 @@ module Thistle
           stops = Work::FieldBoard.new(@day, @today).cards.map { |card| "/work/days/#{@day.id}/field/#{card.patch.id}" }
           ["/work/days/#{@day.id}", *BELOW.map { |part| "/work/days/#{@day.id}/#{part}" }, *stops]
         end
+
+        def ids = @property.live_patches.unordered.order(:id).limit(Carried::PATCHES).select_map(:id)
 
         # What is done there is said of a patch that has a name.
         def of_patch(id)

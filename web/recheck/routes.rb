@@ -50,7 +50,7 @@ module Thistle
           app.post "/recheck/checks" do
             patch = patch_at(params["patch"])
             form = Routes.form(params, units, today, patch)
-            photo = Routes.photo(params, form)
+            photo = Routes.photo(params, form) { |files| images(files) }
             before = LookKept.new(patch) # what stood there before this look
             if form.errors.empty? && (check = form.store(patch))
               place = photo && Store::Picture.of_look(check, photo, place: params["place"] == "true", today:)
@@ -73,9 +73,9 @@ module Thistle
           end
         end
 
-        # The photograph that was sent; nil for none, or with a complaint for one that is none.
+        # The photograph that was sent, as the block reads it; nil for none, or with a complaint for one that is none.
         def self.photo(params, form)
-          Upload.read(params["file"])&.then { |file| Formats::Image.all([file]).first }
+          Upload.read(params["file"])&.then { |file| yield([file]).first }
         rescue Core::BadInput => e
           form.errors[:file] = e.message
           nil

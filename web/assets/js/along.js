@@ -239,6 +239,7 @@
         left: plan.left_out,
         missing: missing.filter(Boolean),
         day: plan.day,
+        patches: plan.patches,
         rules: known,
       });
       await Keep.turn(plan.property);

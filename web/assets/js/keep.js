@@ -36,7 +36,7 @@
     return made;
   };
 
-  // Properties that were taken along, by id: { name, at, left, missing, day, rules }; and the one at hand.
+  // Properties that were taken along, by id: { name, at, left, missing, day, patches, rules }; and the one at hand.
   const lands = async () => (await store.meta('lands')) || {};
   const hand = () => store.meta('land');
   const turn = (id) => store.setMeta('land', String(id));

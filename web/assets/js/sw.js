@@ -95,13 +95,15 @@ inputmode="numeric" autocomplete="off" required></div><p class="bad-word" role="
   });
 };
 
-// Turned to a property that was taken along, as its menu does; the address without that.
+// Turned to a property that was taken along, as its menu does, or a patch of another; the address without the menu's.
 const turned = async (url) => {
   const at = new URL(url);
   const lands = await Keep.lands();
   const wanted = at.searchParams.get('at');
-  const named = Object.keys(lands).find((id) => lands[id].name === at.searchParams.get('place'));
-  const id = lands[wanted] ? wanted : named;
+  const patch = Number(at.searchParams.get('patch') || at.pathname.match(/\/patches\/(\d+)/)?.[1]);
+  const found = (is) => Object.keys(lands).find((id) => is(lands[id]));
+  const named = found((land) => land.name === at.searchParams.get('place'));
+  const id = lands[wanted] ? wanted : named || found((land) => land.patches?.includes(patch));
   if (!id) return url;
   await Keep.turn(id);
   ['at', 'place'].forEach((name) => at.searchParams.delete(name));

@@ -52,7 +52,7 @@ module Thistle
               files = Upload.all(params["photos"])
               raise Core::BadInput.new("Choose a photograph first.", field: :photos) if files.empty?
 
-              Formats::Image.all(files).each { |image| report.attach(image, place: params["place"] == "true") }
+              images(files).each { |image| report.attach(image, place: params["place"] == "true") }
               go_to "/identify/reports/#{report.id}", "#{count(files.size, "photograph")} added."
             rescue Core::BadInput => e
               show "identify/report", status: 422, report:,

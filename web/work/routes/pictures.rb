@@ -12,7 +12,7 @@ module Thistle
               halt 404 if day && !day.on?(patch)
               moment = Store::Picture::MOMENTS.key?(params["moment"]) ? params["moment"] : halt(404)
               file = Upload.read(params["file"]) or raise Core::BadInput, "Take or choose a photograph first."
-              image = Formats::Image.all([file]).first
+              image = images([file]).first
               Store::Picture.keep(patch, image, moment:, today:, place: params["place"] == "true", work_day: day)
               back = day ? "/work/days/#{day.id}/field/#{patch.id}" : "/survey/patches/#{patch.id}"
               go_to back, "The picture #{moment} is kept."
