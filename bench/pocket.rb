@@ -14,6 +14,7 @@ class PocketBench
   ROOT = File.expand_path("..", __dir__)
   ROUNDS = 9
   BUSY = 6 # programs, on two cores: whoever works gets between a third and a quarter
+  PAGES, PAIRS = ["/", "/survey", "/decide?patch=4", "/recheck"].freeze, 15 # with signal
   FLAGS = %w[--headless=new --no-sandbox --window-size=390,844].freeze
 
   def run(folder)
@@ -49,6 +50,7 @@ class PocketBench
 
   def measure
     take_along
+    PAGES.each { |path| beside(path) }
     server = { "identify" => served("/identify?c[habit]=shrub"), "decide" => served("/decide?patch=2") }
     @line.set(:dead)
     tell("as it is", server)
@@ -56,6 +58,22 @@ class PocketBench
     tell("slowed, #{BUSY} busy programs", server)
   ensure
     busy&.each { |pid| Process.kill("KILL", pid) }
+  end
+
+  # A page with signal, through the worker and at once without it, over and over: the middle of the differences.
+  def beside(path)
+    pairs = Array.new(PAIRS + 1) { [true, false].map { |bypass| loaded(path, bypass) } }.drop(1)
+    more = pairs.map { |plain, through| through - plain }.sort
+    puts format("%-18s %4d ms, %+d ms through the worker (half of the times %+d to %+d)", path,
+                pairs.map(&:last).sort[PAIRS / 2], more[PAIRS / 2], more[PAIRS / 4], more[PAIRS * 3 / 4])
+  end
+
+  # Milliseconds until a page is there, by its own clock.
+  def loaded(path, bypass)
+    @browser.execute_cdp("Network.enable")
+    @browser.execute_cdp("Network.setBypassServiceWorker", bypass:)
+    @browser.get("http://127.0.0.1:#{@line.port}#{path}")
+    script("return performance.getEntriesByType('navigation')[0].loadEventEnd")
   end
 
   def tell(how, server)
