@@ -104,6 +104,9 @@ module Thistle
         found.any? ? found.join(", ") : "nothing alive"
       end
 
+      # A country within a sentence: "the United Kingdom", "Ireland".
+      def in_country(name) = name.match?(/\A(?:United|Netherlands|Isle)/) ? "the #{name}" : name
+
       # Words as a sentence of their own.
       def sentence(words) = "#{words[0].upcase}#{words[1..]}#{"." unless words.end_with?(".", "?")}"
 

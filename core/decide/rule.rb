@@ -50,7 +50,13 @@ module Thistle
         end
 
         def binding? = %i[safety legal].include?(force)
-        def title = key.to_s.tr("_", " ").capitalize
+        def title = self.class.title(key).capitalize
+
+        # What a rule is called, by its key; a few by plainer words than the key has.
+        def self.title(key) = CALLED.fetch(key.to_sym) { key.to_s.tr("_", " ") }
+        CALLED = { licence: "licensed person", labelled_for_water: "for use in water",
+                   smothers_neighbours: "smothers what is around", stub_as_kept: "stub as this land keeps it" }.freeze
+        private_constant :CALLED
 
         private
 

@@ -46,7 +46,7 @@ module Thistle
           FORCES.fetch(rule.force).then { |words, hue| %(<span class="tag #{hue}">#{h words}</span>) }
         end
 
-        def rule_title(key) = key.to_s.start_with?("local_") ? "a rule of this ground" : key.to_s.tr("_", " ")
+        def rule_title(key) = key.to_s.start_with?("local_") ? "a rule of this ground" : Core::Decide::Rule.title(key)
 
         # "soil dry, 38 m from water": what a rule looked at, as it stood.
         def looked_at(rule, situation)
@@ -87,7 +87,7 @@ module Thistle
 
         # What a pass takes, as a range: "6 to 18".
         def hours_span(verdict)
-          range = verdict.effort.hours_range or return "not known"
+          range = verdict.effort.hours_range or return
           low, high = hours(range["low"]), hours(range["high"])
           low == high ? low : "#{low} to #{high}"
         end

@@ -45,7 +45,7 @@ module Thistle
         # "30 more states" where one of them was said before, "5 provinces of Canada".
         def parts_said(number, country, more:)
           part = { "Canada" => "province" }.fetch(country, "state")
-          more ? count(number, "more #{part}") : "#{count(number, part)} of #{country.sub(/\AUnited/, "the United")}"
+          more ? count(number, "more #{part}") : "#{count(number, part)} of #{in_country(country)}"
         end
 
         # What is missing in a mix, and whether anything would do.
