@@ -96,6 +96,11 @@ module Thistle
 
       not_found { refuse 404, "There is nothing at this address." }
       error { refuse 500, WRONG }
+
+      # What cannot be right is for whoever sent it: it fills nobody's log.
+      def dump_errors!(fault) = (super unless fault.is_a?(Core::BadInput))
+      private :dump_errors!
+
       WRONG = "Something went wrong on our side. What was stored before is safe."
     end
   end

@@ -28,6 +28,7 @@ self.addEventListener('activate', (event) => {
     (async () => {
       const old = (await caches.keys()).filter((name) => name.startsWith('shell-') && name !== FILES);
       await Promise.all(old.map((name) => caches.delete(name)));
+      await self.registration.navigationPreload?.enable();
       await self.clients.claim();
     })(),
   );
@@ -132,16 +133,20 @@ const seen = async (url, answer) => {
   if (await Keep.pages.has(url)) await Keep.pages.put(url, answer, 'seen', land);
 };
 
-// The request goes out as the browser made it, so that the server still sees where it comes from.
+// The request goes out at once and as the browser made it, so that nobody waits for this worker and the server still
+// sees where it comes from.
+const sent = async ({ request, preloadResponse }) => (await preloadResponse) || fetch(request);
+
 const live = async (event) => {
   const { request } = event;
   if (RULES.test(new URL(request.url).pathname)) {
     const found = await Keep.pages.get(request.url);
     if (found) return page(found);
   }
-  const has = await Keep.pages.has(request.url);
-  const answered = fetch(request);
+  const answered = sent(event);
+  answered.catch(() => {});
   try {
+    const has = await Keep.pages.has(request.url);
     const answer = await (has ? Promise.race([answered, late()]) : answered);
     if (!answer || ([502, 503, 504].includes(answer.status) && has)) return ofPhone(request);
     if (answer.ok && !answer.redirected && request.mode === 'navigate')
@@ -151,8 +156,6 @@ const live = async (event) => {
     const answer = await ofPhone(request);
     if (answer.type === 'error') throw error;
     return answer;
-  } finally {
-    answered.catch(() => {});
   }
 };
 const late = () => new Promise((resolve) => setTimeout(resolve, PATIENCE));
