@@ -40,7 +40,9 @@ module Thistle
         end
         @scenario["work_days"].each { |row| load_work_day(row) }
         first = Store::Property.first(prefix: @scenario["half_way"]["prefix"])
-        HalfWay.new(@scenario["half_way"], first, @grounds.fetch(first.id), @today).load
+        Core::Dates.written(first.habits.dates) do
+          HalfWay.new(@scenario["half_way"], first, @grounds.fetch(first.id), @today).load
+        end
       end
 
       private

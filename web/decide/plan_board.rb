@@ -34,6 +34,9 @@ module Thistle
           percent.positive? && percent < 1 ? "under 1\u00A0%" : "#{percent.round}\u00A0%"
         end
 
+        # A share that is no more than so much: "at most 3 %", "under 1 %".
+        def at_most(gain) = share(gain).then { |said| said.start_with?("under") ? said : "at most #{said}" }
+
         # The drawing: a line for each patch by its method, marks of the months, bars of hours.
         def lines
           @lines ||= items.group_by { |item| item.values_at(:patch, :method) }.first(SHOWN)
