@@ -40,7 +40,7 @@ module Thistle
         def self.count_cuts(diameter_cm, spacing_cm = nil)
           check_diameter(diameter_cm)
           return [(diameter_cm / CM_A_CUT).round, 1].max unless spacing_cm
-          raise BadInput.new("Cuts are 1 to 50 cm apart.", field: :spacing) unless spacing_cm.between?(1, 50)
+          raise BadInput.new("Cuts are 1 to 50 cm (0.4 to 20 in) apart.", field: :spacing) unless spacing_cm.between?(1, 50)
 
           [((Math::PI * diameter_cm / spacing_cm) - 1e-9).ceil, 1].max
         end
@@ -70,7 +70,7 @@ module Thistle
         # :rate).
         def self.tank(area_m2:, litres_per_100m2:)
           raise BadInput.new("The area is above 0.", field: :area) unless area_m2.positive?
-          raise BadInput.new("More than 1 000 ha: check the area.", field: :area) if area_m2 > MAX_AREA_M2
+          raise BadInput.new("More than 1 000 ha (2 471 ac): check the area.", field: :area) if area_m2 > MAX_AREA_M2
           raise BadInput.new("The spray volume is above 0.", field: :rate) unless litres_per_100m2.positive?
 
           with_step("Spray for the ground", "{area:#{area_m2.round(1)}} × {rate:#{litres_per_100m2.round(4)}}",

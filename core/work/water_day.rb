@@ -12,7 +12,7 @@ module Thistle
         CALM_KM_H = 12.0 # wind
         LOW_SUN, NOON, BRIGHT = 10.0, 45.0, 60 # degrees of the sun; percent of cloud that takes its glare away
         # °C of the water: below each, whether, what is said, what is worn; the coldest first.
-        COLD = [[5.0, :no, "Below 5 °C nobody goes in: from the boat only.", nil],
+        COLD = [[5.0, :no, "Below {temperature:5} nobody goes in: from the boat only.", nil],
                 [10.0, :ask, "Short dives of people used to the cold, a boat beside them.",
                  "a drysuit, or a thick wetsuit with hood and gloves"],
                 [15.0, :ask, "Half an hour at most, someone watching.", "a wetsuit with hood and gloves"],
@@ -23,7 +23,7 @@ module Thistle
         # BadInput (by field).
         def initialize(depth_m:, clarity_m:, wind_km_h: nil, cloud: nil, water_c: nil)
           { depth: depth_m, clarity: clarity_m }.each do |field, value|
-            raise BadInput.new("is above 0 and at most 60 m", field:) unless value&.between?(0.01, 60)
+            raise BadInput.new("is above 0 and at most 60 m (197 ft)", field:) unless value&.between?(0.01, 60)
           end
           @depth, @clarity, @wind, @cloud, @water = depth_m, clarity_m, wind_km_h, cloud, water_c
         end
