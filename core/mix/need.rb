@@ -40,9 +40,9 @@ module Thistle
         def self.count_cuts(diameter_cm, spacing_cm = nil)
           check_diameter(diameter_cm)
           return [(diameter_cm / CM_A_CUT).round, 1].max unless spacing_cm
-          raise BadInput.new("Cuts are 1 to 50 cm (0.4 to 20 in) apart.", field: :spacing) unless spacing_cm.between?(
-            1, 50
-          )
+          unless spacing_cm.between?(1, 50)
+            raise BadInput.new("Cuts are 1 to 50 cm (0.4 to 20 in) apart.", field: :spacing)
+          end
 
           [((Math::PI * diameter_cm / spacing_cm) - 1e-9).ceil, 1].max
         end
