@@ -12,12 +12,7 @@ module Thistle
       BACK = %r{\A/(?![/\\])[^\s\\]*\z} # a path of ours, to go back to
 
       # Who asks: an Access, a GuestAccess, or Access::Nobody.
-      def who
-        @who ||= if !Store::Account.door? then Access.new(nil, Store::Setting.today)
-                 elsif (account = account_at_hand) then Access.new(account, Store::Setting.today)
-                 else guest || Access::Nobody.new
-                 end
-      end
+      def who = @who ||= who_on(Store::Setting.today)
 
       # Does this copy show itself, so that nobody signs in?
       def demo?
@@ -184,8 +179,15 @@ module Thistle
         link && GuestAccess.new(link)
       end
 
-      def account_at_hand
-        return Store::Account.there.first(id: env[ACCOUNT]) unless demo?
+      def who_on(day)
+        return Access.new(nil, day) unless Store::Account.door?
+
+        account = account_at_hand(day)
+        account ? Access.new(account, day) : guest || Access::Nobody.new
+      end
+
+      def account_at_hand(today)
+        return env[ACCOUNT] && Store::Account.at_hand(env[ACCOUNT], today) unless demo?
 
         Store::Account.there.first(id: session[LOOKS_AS]) || Store::Account.there.order(:id).first(keeper: true)
       end
