@@ -43,6 +43,35 @@ module Thistle
       assert_equal made_patch.id, Store::Check.where(note: "no signal").order(:id).last.patch_id
     end
 
+    # Eleven stops and the walk of an edge, without signal from the first to the last: every tap is held once there is
+    # one, in its order, and the edge is a patch.
+    def test_a_work_day_of_eleven_stops
+      day = Store::WorkDay[1]
+      visit "/pocket"
+      eventually { evaluate_script("Boolean(navigator.serviceWorker.controller)") }
+      find("[data-pocket-day]").find("option[value='#{day.id}']").select_option
+      click_button "Take along"
+
+      assert_text(/pages, .* MB, as of/, wait: LONG)
+      @line.set(:dead)
+      visit "/work/days/#{day.id}/field"
+      codes = all(".field-card strong", minimum: 11).first(11).map(&:text)
+
+      assert_equal 11, codes.size
+      codes.each { |code| at_a_stop(day, code) }
+      walk_an_edge
+      @line.set(:through)
+      visit "/pocket"
+      execute_script("dispatchEvent(new Event('online'))")
+
+      assert_text "Nothing waits", wait: LONG
+      told = Store::Tap.where(work_day_id: day.id).order(:id).all.group_by { |tap| Store::Patch[tap.patch_id].code }
+
+      assert_equal codes.sort, told.keys.sort
+      assert_equal [%w[start plants stop]], told.values.map { |taps| taps.map(&:kind) }.uniq
+      assert_equal "polygon", made_patch.shape.kind
+    end
+
     # Each property has its own Today, whichever was taken along last; once the weather that came along is over there is
     # no verdict.
     def test_two_properties_and_ten_days
@@ -255,6 +284,43 @@ module Thistle
         fill_in "Stems done", with: "3"
         fill_in "Note", with: "no signal"
       end
+    end
+
+    def at_a_stop(day, code)
+      visit "/work/days/#{day.id}/field"
+      find(".field-card", text: code).click
+
+      assert_text "No signal."
+      click_button "Start", exact: true
+
+      assert_selector "[data-began]", text: /\A0:00:\d\d\z/
+      click_button "+10", match: :first
+
+      assert_selector "[data-count='plants-']", text: /\A10\z/
+      visit current_path
+      click_button "Stop"
+
+      assert_button "Start", exact: true
+      assert_text "kept on this phone: no signal."
+    end
+
+    def walk_an_edge
+      browser = page.driver.browser
+      browser.execute_cdp("Browser.grantPermissions", permissions: ["geolocation"])
+      visit "/survey/walk"
+      click_button "Start walking"
+      [[0, 0], [5, 0], [10, 0], [10, 5], [10, 10], [5, 10], [0, 10], [0, 5], [0, 1]].each do |x, y|
+        browser.execute_cdp("Emulation.setGeolocationOverride", latitude: 38.005 + (y / 110_996.0),
+                            longitude: -91.403 + (x / 87_832.0), accuracy: 0.5)
+        sleep 0.3
+      end
+      assert_text(/\d fixes, .* m walked/)
+      click_button "Finish"
+      visit "/pocket/record"
+      find("summary", text: "A new patch, here").click
+      within("#new") { click_button "Record the patch" }
+
+      assert_text "records to send"
     end
 
     # A PIN stands before what the phone holds, once it was left alone for a while.

@@ -114,7 +114,7 @@ module Thistle
       click_button "Stop"
 
       assert_text "h so far"
-      assert_equal %w[plants plants plants plants start stop], taps
+      eventually { taps == %w[plants plants plants plants start stop] }
       assert_equal [day.id], Store::Tap.distinct.select_map(:work_day_id)
     end
   end

@@ -30,11 +30,82 @@
     );
   };
 
+  // What was tapped since the page was drawn, whether the server heard of it or not: [{ kind, what, amount, at, patch }].
+  let drawn = Number(document.querySelector('meta[name="kept"]')?.content) || performance.timeOrigin;
+  const tapped = async () => {
+    const rows = (await Keep.store.all()).filter(({ to, state, held }) => {
+      const waits = state === 'waiting' || (state === 'held' && held > drawn);
+      return waits && to.endsWith('/taps') && location.pathname.startsWith(to.replace(/taps$/, 'field'));
+    });
+    return rows.sort((a, b) => (a.key < b.key ? -1 : 1)).map(({ fields }) => Object.fromEntries(fields));
+  };
+
+  const withNumber = (place, change) => {
+    place.dataset.drawn ||= place.textContent;
+    const [, words, number] = place.dataset.drawn.match(/^\s*(.*?)\s*(-?\d+)\s*$/s) || [];
+    if (number !== undefined) place.textContent = `${words} ${change(Number(number))}`.trim();
+  };
+
+  // The page as it would be drawn with them, so that what is tapped without signal is seen.
+  const showTaps = async () => {
+    const main = document.querySelector('[data-field]');
+    const all = self.Keep ? await tapped() : [];
+    document.querySelectorAll('.field-card[data-patch]').forEach((card) => {
+      const own = all.filter(({ patch }) => patch === card.dataset.patch);
+      const clock = own.filter(({ kind }) => ['start', 'stop'].includes(kind)).at(-1);
+      if (clock) card.querySelector('em').textContent = clock.kind === 'start' ? 'running' : 'begun';
+      card.classList.toggle('open', clock ? clock.kind === 'start' : card.classList.contains('open'));
+    });
+    if (!main?.dataset.patch) return;
+    const own = all.filter(({ patch }) => patch === main.dataset.patch);
+    const of = (kind, what = '') => own.filter((tap) => tap.kind === kind && (tap.what || '') === what);
+    const more = (taps) => (number) =>
+      Math.max(
+        0,
+        taps.reduce((sum, { amount }) => sum + Number(amount || 0), number),
+      );
+    withNumber(main.querySelector('[data-count="plants-"]'), more(of('plants')));
+    main.querySelectorAll('[data-counts^="stems-"]').forEach((place) => {
+      withNumber(place, more(of('stems', place.dataset.counts.slice(6))));
+    });
+    const people = of('people').at(-1)?.amount;
+    if (people) main.querySelector('[data-count="people-"]').textContent = people;
+    for (const kind of ['seed', 'treated']) {
+      const last = own.filter((tap) => tap.kind === kind).at(-1);
+      if (last)
+        main.querySelectorAll(`[data-tap] [name="kind"][value="${kind}"]`).forEach(({ form }) => {
+          form.querySelector('button').classList.toggle('chosen', form.elements.what?.value === last.what);
+        });
+    }
+    const clock = own.filter(({ kind }) => ['start', 'stop'].includes(kind)).at(-1);
+    if (!clock) return;
+    main.querySelectorAll('[data-when]').forEach((part) => {
+      part.hidden = (part.dataset.when === 'open') !== (clock.kind === 'start');
+    });
+    const running = main.querySelector('[data-began]');
+    running.dataset.drawn ??= running.dataset.began;
+    const said = main.querySelector('[data-when="shut"] .running');
+    said.dataset.drawn ??= said.textContent;
+    let [from, ms] = [Number(running.dataset.drawn), 0];
+    for (const { kind, at } of own.filter((tap) => ['start', 'stop'].includes(tap.kind))) {
+      if (kind === 'stop' && from) ms += at - from;
+      from = kind === 'start' ? Number(at) : 0;
+    }
+    const hours = (Number.parseFloat(said.dataset.drawn) || 0) + ms / 3600e3;
+    if (from) running.dataset.began = from;
+    else said.textContent = `${Number(hours.toFixed(2))} h so far`;
+  };
+
   const refresh = async () => {
     if (!document.querySelector('[data-field]')) return;
+    const asked = Date.now();
     const page = new DOMParser().parseFromString(await (await fetch(location.href)).text(), 'text/html');
     const main = page.querySelector('[data-field]');
-    if (main) document.querySelector('[data-field]').replaceWith(main);
+    if (main) {
+      document.querySelector('[data-field]').replaceWith(main);
+      drawn = asked;
+    }
+    await showTaps();
     showFound();
     Pocket.say();
   };
@@ -60,10 +131,8 @@
     form.elements.key.value = self.uuid7();
     navigator.vibrate?.(15);
     const queue = await Pocket.ready;
-    const told = Object.fromEntries(fields);
-    const tally = document.querySelector(`[data-count="${told.kind}-${told.what || ''}"]`);
-    if (tally) tally.textContent = Math.max(0, Number(tally.textContent) + Number(told.amount || 0));
     await queue.add({ to: pathname, account: Pocket.account, fields, lane: pathname, words, page: location.pathname });
+    await showTaps();
     Pocket.send({ force: true });
   });
 
@@ -154,11 +223,11 @@
 
   const tick = () => {
     const clock = document.querySelector('[data-began]');
-    if (!clock) return;
+    if (!clock?.dataset.began) return;
     const seconds = Math.max(0, Math.round((Date.now() - Number(clock.dataset.began)) / 1000));
     const [h, m, s] = [Math.floor(seconds / 3600), Math.floor(seconds / 60) % 60, seconds % 60];
     clock.textContent = `${h}:${String(m).padStart(2, '0')}:${String(s).padStart(2, '0')}`;
   };
   setInterval(tick, 1000);
-  tick();
+  showTaps().then(tick);
 })();
