@@ -69,7 +69,9 @@ module Thistle
                   -> { Overlay.intersection(comb(400), comb(400, lying: true)) },
                   -> { Overlay.split(comb(400), shape("LineString", scattered(2000))) }]
 
-      too_much.each { |work| assert_match(/cross too often|Many shapes/, assert_raises(Overlay::Tangled, &work).message) }
+      too_much.each do |work|
+        assert_match(/cross too often|Many shapes/, assert_raises(Overlay::Tangled, &work).message)
+      end
       crossed = assert_raises(Shape::Crossed) { Shape.parse(shape("Polygon", scattered(4000)).geometry) }
       assert_nil crossed.repaired
       seen = Searched.cover(comb(2), [comb(400), comb(400, lying: true)])
