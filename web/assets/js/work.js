@@ -68,8 +68,17 @@
     main.querySelectorAll('[data-counts^="stems-"]').forEach((place) => {
       withNumber(place, more(of('stems', place.dataset.counts.slice(6))));
     });
-    const people = of('people').at(-1)?.amount;
-    if (people) main.querySelector('[data-count="people-"]').textContent = people;
+    const people = Number(of('people').at(-1)?.amount);
+    if (people) {
+      main.querySelector('[data-count="people-"]').textContent = people;
+      const forms = main.querySelectorAll('[data-tap] [name="kind"][value="people"]');
+      forms.forEach(({ form }, n) => {
+        const other = people + (n === forms.length - 1 ? 1 : -1);
+        form.hidden = other < 1;
+        form.elements.amount.value = other;
+        form.querySelector('button').textContent = other;
+      });
+    }
     for (const kind of ['seed', 'treated']) {
       const last = own.filter((tap) => tap.kind === kind).at(-1);
       if (last)
