@@ -46,63 +46,84 @@
     if (number !== undefined) place.textContent = `${words} ${change(Number(number))}`.trim();
   };
 
-  // The page as it would be drawn with them, so that what is tapped without signal is seen.
-  const showTaps = async () => {
-    const main = document.querySelector('[data-field]');
-    const all = self.Keep ? await tapped() : [];
-    document.querySelectorAll('.field-card[data-patch]').forEach((card) => {
-      const own = all.filter(({ patch }) => patch === card.dataset.patch);
-      const clock = own.filter(({ kind }) => ['start', 'stop'].includes(kind)).at(-1);
-      if (clock) card.querySelector('em').textContent = clock.kind === 'start' ? 'running' : 'begun';
-      card.classList.toggle('open', clock ? clock.kind === 'start' : card.classList.contains('open'));
-    });
-    if (!main?.dataset.patch) return;
-    const own = all.filter(({ patch }) => patch === main.dataset.patch);
-    const of = (kind, what = '') => own.filter((tap) => tap.kind === kind && (tap.what || '') === what);
-    const more = (taps) => (number) =>
-      Math.max(
-        0,
-        taps.reduce((sum, { amount }) => sum + Number(amount || 0), number),
-      );
-    withNumber(main.querySelector('[data-count="plants-"]'), more(of('plants')));
-    main.querySelectorAll('[data-counts^="stems-"]').forEach((place) => {
-      withNumber(place, more(of('stems', place.dataset.counts.slice(6))));
-    });
-    const people = Number(of('people').at(-1)?.amount);
-    if (people) {
-      main.querySelector('[data-count="people-"]').textContent = people;
-      const forms = main.querySelectorAll('[data-tap] [name="kind"][value="people"]');
-      forms.forEach(({ form }, n) => {
-        const other = people + (n === forms.length - 1 ? 1 : -1);
-        form.hidden = other < 1;
-        form.elements.amount.value = other;
-        form.querySelector('button').textContent = other;
-      });
-    }
-    for (const kind of ['seed', 'treated']) {
-      const last = own.filter((tap) => tap.kind === kind).at(-1);
-      if (last)
-        main.querySelectorAll(`[data-tap] [name="kind"][value="${kind}"]`).forEach(({ form }) => {
-          form.querySelector('button').classList.toggle('chosen', form.elements.what?.value === last.what);
-        });
-    }
-    const clock = own.filter(({ kind }) => ['start', 'stop'].includes(kind)).at(-1);
+  const CLOCK = ['start', 'stop'];
+  const lastOf = (taps, ...kinds) => taps.filter(({ kind }) => kinds.includes(kind)).at(-1);
+
+  // A stop on the list of all.
+  const showStop = (card, own) => {
+    const clock = lastOf(own, ...CLOCK);
     if (!clock) return;
-    main.querySelectorAll('[data-when]').forEach((part) => {
-      part.hidden = (part.dataset.when === 'open') !== (clock.kind === 'start');
+    card.querySelector('em').textContent = clock.kind === 'start' ? 'running' : 'begun';
+    card.classList.toggle('open', clock.kind === 'start');
+  };
+
+  const showCounts = (main, own) => {
+    const more = (kind, what) => (number) => {
+      const amounts = own.filter((tap) => tap.kind === kind && (tap.what || '') === what).map(({ amount }) => +amount);
+      return Math.max(0, number + amounts.reduce((sum, one) => sum + one, 0));
+    };
+    withNumber(main.querySelector('[data-count="plants-"]'), more('plants', ''));
+    main.querySelectorAll('[data-counts^="stems-"]').forEach((place) => {
+      withNumber(place, more('stems', place.dataset.counts.slice(6)));
     });
+  };
+
+  const formsOf = (main, kind) =>
+    [...main.querySelectorAll(`[data-tap] [name="kind"][value="${kind}"]`)].map(({ form }) => form);
+
+  // The buttons beside go on from how many there are now.
+  const showPeople = (main, own) => {
+    const people = Number(lastOf(own, 'people')?.amount);
+    if (!people) return;
+    main.querySelector('[data-count="people-"]').textContent = people;
+    formsOf(main, 'people').forEach((form, n, forms) => {
+      const other = people + (n === forms.length - 1 ? 1 : -1);
+      form.hidden = other < 1;
+      form.elements.amount.value = other;
+      form.querySelector('button').textContent = other;
+    });
+  };
+
+  const showChosen = (main, own, kind) => {
+    const last = lastOf(own, kind);
+    if (!last) return;
+    formsOf(main, kind).forEach((form) => {
+      form.querySelector('button').classList.toggle('chosen', form.elements.what?.value === last.what);
+    });
+  };
+
+  const showClock = (main, own) => {
+    const taps = own.filter(({ kind }) => CLOCK.includes(kind));
+    if (!taps.length) return;
     const running = main.querySelector('[data-began]');
     running.dataset.drawn ??= running.dataset.began;
     const said = main.querySelector('[data-when="shut"] .running');
     said.dataset.drawn ??= said.textContent;
     let [from, ms] = [Number(running.dataset.drawn), 0];
-    for (const { kind, at } of own.filter((tap) => ['start', 'stop'].includes(tap.kind))) {
+    for (const { kind, at } of taps) {
       if (kind === 'stop' && from) ms += at - from;
       from = kind === 'start' ? Number(at) : 0;
     }
+    main.querySelectorAll('[data-when]').forEach((part) => {
+      part.hidden = (part.dataset.when === 'open') !== Boolean(from);
+    });
     const hours = (Number.parseFloat(said.dataset.drawn) || 0) + ms / 3600e3;
     if (from) running.dataset.began = from;
     else said.textContent = `${Number(hours.toFixed(2))} h so far`;
+  };
+
+  // The page as it would be drawn with them, so that what is tapped without signal is seen.
+  const showTaps = async () => {
+    const all = self.Keep ? await tapped() : [];
+    const at = (place) => all.filter(({ patch }) => patch === place.dataset.patch);
+    document.querySelectorAll('.field-card[data-patch]').forEach((card) => showStop(card, at(card)));
+    const main = document.querySelector('[data-field][data-patch]');
+    if (!main) return;
+    const own = at(main);
+    showCounts(main, own);
+    showPeople(main, own);
+    ['seed', 'treated'].forEach((kind) => showChosen(main, own, kind));
+    showClock(main, own);
   };
 
   const refresh = async () => {
